@@ -1,0 +1,48 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { Done, Instant } from '#contract/kit'
+import type { Fitness } from '#core/dispatch'
+
+export interface TechnicianChoice {
+  id: number
+  name: string
+  team: string
+  trades: string[]
+  shift: string
+  fitness: Fitness
+}
+
+export interface VendorChoice {
+  id: number
+  name: string
+  service: string
+  hasTrade: boolean
+  insuredUntil: string | null
+}
+
+export const listCandidates = endpoint<{ orderId: number; start: Instant; end: Instant }, { technicians: TechnicianChoice[]; vendors: VendorChoice[] }>({
+  method: 'GET', path: '/api/orders/:orderId/candidates', says: 'Who could do it at that time, with trade, shift and load.', may: 'orders.dispatch',
+  input: Joi.object({ orderId: field.id().required(), start: field.instant().required(), end: field.instant().required() }),
+})
+
+export interface DispatchOrder {
+  id: number
+  version: number
+  technicianIds?: number[]
+  vendorId?: number | null
+  start: Instant
+  end: Instant
+}
+
+export const dispatchOrder = endpoint<DispatchOrder, Done>({
+  method: 'POST', path: '/api/orders/:id/dispatch', says: 'Send technicians or a vendor at a time.', may: 'orders.dispatch',
+  input: Joi.object({
+    id: field.id().required(), version: field.version().required(),
+    technicianIds: Joi.array().items(field.id()).unique().max(10), vendorId: field.id().allow(null),
+    start: field.instant().required(), end: field.instant().greater(Joi.ref('start')).required().messages({ 'date.greater': 'It ends after it starts.' }),
+  }),
+})
+
+export const revokePass = endpoint<{ id: number }, { id: number }>({
+  method: 'POST', path: '/api/passes/:id/revoke', says: 'Make a vendor pass useless at once.', may: 'orders.dispatch', input: Joi.object({ id: field.id().required() }),
+})

@@ -1,0 +1,105 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { Instant } from '#contract/kit'
+import { VISIT_RESULTS } from '#core/dispatch'
+import type { VisitResult } from '#core/dispatch'
+import { STINT_KINDS } from '#core/ledger'
+import type { StintKind } from '#core/ledger'
+
+/** One job as a technician needs it. No money. */
+export interface JobRow {
+  visitId: number
+  number: string
+  summary: string
+  placeCode: string | null
+  placeName: string | null
+  priority: string | null
+  kind: string
+  visitState: string
+  orderState: string
+  plannedStart: Instant
+  plannedEnd: Instant
+}
+
+export interface JobSheet extends JobRow {
+  description: string
+  access: string | null
+  placeWithin: string | null
+  placeAccess: string | null
+  contactName: string | null
+  contactPhone: string | null
+  noteForWorker: string | null
+  asset: { tag: string; name: string } | null
+  running: { kind: StintKind; startAt: Instant } | null
+  stints: { id: number; kind: StintKind; startAt: Instant; endAt: Instant | null; minutes: number | null }[]
+  parts: { id: number; code: string; name: string; quantity: string; unit: string }[]
+  notes: { at: Instant; who: string; text: string }[]
+  photos: { id: number }[]
+  /** What happened on this asset before, with cause and fix. */
+  earlier: { number: string; finishedAt: Instant; symptom: string | null; cause: string | null; fix: string | null }[]
+  outcome: { symptom: string | null; cause: string | null; fix: string | null }
+  zone: string
+}
+
+export const listJobs = endpoint<{ range?: 'today' | 'week' | 'month' }, { rows: JobRow[]; zone: string }>({
+  method: 'GET', path: '/api/rounds', says: 'My jobs, in the order of the day.', may: 'field.work',
+  input: Joi.object({ range: Joi.valid('today', 'week', 'month') }),
+})
+
+const byVisit = { visitId: field.id().required() }
+
+export const readJob = endpoint<{ visitId: number }, JobSheet>({
+  method: 'GET', path: '/api/rounds/:visitId', says: 'One of my jobs.', may: 'field.work', input: Joi.object(byVisit),
+})
+
+const stintBody = { kind: Joi.valid(...STINT_KINDS).required() }
+
+export const switchStint = endpoint<{ visitId: number; kind: StintKind }, JobSheet>({
+  method: 'POST', path: '/api/rounds/:visitId/stints', says: 'Start the clock, or go on as another kind of time.', may: 'field.work',
+  input: Joi.object({ ...byVisit, ...stintBody }),
+})
+
+export const stopClock = endpoint<{ visitId: number }, JobSheet>({
+  method: 'POST', path: '/api/rounds/:visitId/stop', says: 'Stop the clock.', may: 'field.work', input: Joi.object(byVisit),
+})
+
+export const usePart = endpoint<{ visitId: number; partId: number; quantity: string }, JobSheet>({
+  method: 'POST', path: '/api/rounds/:visitId/parts', says: 'Use a part from stock.', may: 'field.work',
+  input: Joi.object({ ...byVisit, partId: field.id().required(), quantity: field.quantity().required().messages({ 'string.pattern.base': 'Write a quantity above zero, with at most three decimals.' }) }),
+})
+
+export const findParts = endpoint<{ q?: string }, { rows: { id: number; code: string; name: string; unit: string; inStock: string }[] }>({
+  method: 'GET', path: '/api/parts', says: 'Find a part in stock.', may: 'self.read', input: Joi.object({ q: field.search() }),
+})
+
+export const addNote = endpoint<{ visitId: number; text: string }, JobSheet>({
+  method: 'POST', path: '/api/rounds/:visitId/notes', says: 'Add a note from the job.', may: 'field.work',
+  input: Joi.object({ ...byVisit, text: field.words(2000).min(1).required() }),
+})
+
+export const addJobPhoto = endpoint<{ visitId: number }, JobSheet>({
+  method: 'POST', path: '/api/rounds/:visitId/photos', says: 'Add a photo from the job.', may: 'field.work', upload: true, input: Joi.object(byVisit),
+})
+
+export interface FinishJob {
+  visitId: number
+  result: VisitResult
+  symptom?: string
+  cause?: string
+  fix?: string
+  note?: string
+}
+
+export const finishBody = {
+  result: Joi.valid(...VISIT_RESULTS).required(),
+  symptom: field.words(80).allow(''), cause: field.words(80).allow(''), fix: field.words(80).allow(''), note: field.words(2000).allow(''),
+}
+
+export const finishJob = endpoint<FinishJob, JobSheet>({
+  method: 'POST', path: '/api/rounds/:visitId/finish', says: 'Leave the job: done, or why not.', may: 'field.work',
+  input: Joi.object({ ...byVisit, ...finishBody }),
+})
+
+export const readOutcomeLists = endpoint<object, { symptoms: string[]; causes: string[]; fixes: string[] }>({
+  method: 'GET', path: '/api/outcome-lists', says: 'Symptoms, causes and fixes to choose from.', may: 'public',
+})

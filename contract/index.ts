@@ -1,0 +1,19 @@
+import * as dispatch from '#contract/dispatch'
+import * as field from '#contract/field'
+import * as insight from '#contract/insight'
+import type { Endpoint } from '#contract/kit'
+import * as ledger from '#contract/ledger'
+import * as orders from '#contract/orders'
+import * as people from '#contract/people'
+import * as places from '#contract/places'
+import * as preventive from '#contract/preventive'
+import * as requests from '#contract/requests'
+import * as setup from '#contract/setup'
+import * as vendors from '#contract/vendors'
+
+/** Every endpoint by name, for what walks the whole contract: OpenAPI and the permission tests. */
+export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEntries(
+  [people, requests, orders, dispatch, field, vendors, ledger, places, insight, preventive, setup].flatMap((room) =>
+    Object.entries(room).filter(([, thing]) => typeof thing === 'object' && thing !== null && 'path' in thing && 'says' in thing),
+  ),
+) as never

@@ -1,0 +1,244 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { Done, Instant, Page } from '#contract/kit'
+import type { AttachmentRow, NamedAsset, NamedPlace, TimelineEntry } from '#contract/requests'
+import type { CostKind, StintKind } from '#core/ledger'
+import { HOLD_REASONS, ORDER_KINDS } from '#core/orders'
+import type { HoldReason, OrderFacts, OrderKind, OrderState, Station, TargetStanding } from '#core/orders'
+import { CONSEQUENCES, PRIORITIES, URGENCIES } from '#core/requests'
+import type { Consequence, Priority, Urgency } from '#core/requests'
+
+/** The instants a gauge is drawn from. */
+export interface GaugeTarget {
+  clock: string
+  startAt: Instant
+  responseDueAt: Instant
+  closeAt: Instant
+  completionDueAt: Instant
+  stoppedAt: Instant | null
+  finishedAt: Instant | null
+}
+
+export interface GaugeState {
+  standing: TargetStanding
+  usedShare: number
+  responseShare: number
+  remainingMinutes: number
+  missedAt: Instant | null
+}
+
+export interface OrderRow {
+  id: number
+  number: string
+  state: OrderState
+  heldFrom: OrderState | null
+  kind: OrderKind
+  summary: string
+  placeCode: string | null
+  placeName: string | null
+  priority: Priority | null
+  target: GaugeTarget
+  who: string | null
+  onJob: boolean
+}
+
+export type OrderSort = 'due' | 'priority' | 'newest'
+
+export const listOrders = endpoint<{ station?: Station; state?: OrderState; priority?: Priority; sort?: OrderSort; q?: string; after?: string; limit?: number; placeId?: number; assetId?: number }, Page<OrderRow>>({
+  method: 'GET', path: '/api/orders', says: 'Orders, keyset-paged.', may: 'desk.read',
+  input: Joi.object({
+    station: Joi.valid('planning', 'dispatch', 'field', 'wrapup', 'charges'),
+    state: Joi.valid('draft', 'to_approve', 'ready', 'dispatched', 'on_job', 'on_hold', 'done', 'checked', 'closed', 'cancelled'),
+    priority: Joi.valid(...PRIORITIES), sort: Joi.valid('due', 'priority', 'newest'),
+    q: field.search(), after: Joi.string().max(120), limit: field.limit(), placeId: field.id(), assetId: field.id(),
+  }),
+})
+
+export interface VisitRow {
+  id: number
+  who: string
+  technicianId: number | null
+  vendorId: number | null
+  kind: string
+  state: string
+  plannedStart: Instant
+  plannedEnd: Instant
+  startedAt: Instant | null
+  endedAt: Instant | null
+  result: string | null
+  pass: { id: number; expiresAt: Instant; revokedAt: Instant | null } | null
+}
+
+export interface StintRow {
+  id: number
+  visitId: number
+  who: string
+  kind: StintKind
+  startAt: Instant
+  endAt: Instant | null
+  minutes: number | null
+  perHourMinor: number | null
+  costMinor: number | null
+}
+
+export interface CostRow {
+  kind: CostKind
+  sourceId: number
+  description: string
+  quantity: string
+  unit: string
+  unitCost: number
+  cost: number
+}
+
+export interface ApprovalRow {
+  id: number
+  amountMinor: number
+  askedAt: Instant
+  askedBy: string | null
+  decidedAt: Instant | null
+  decidedBy: string | null
+  actingFor: string | null
+  verdict: string | null
+  note: string | null
+}
+
+export interface PostingRow {
+  id: number
+  kind: 'posting' | 'reversal'
+  round: number
+  month: string
+  at: Instant
+  charges: { id: number; payerId: number; payerCode: string; payerName: string; shareBp: number; netMinor: number; taxMinor: number; grossMinor: number; ownCost: boolean }[]
+}
+
+export interface OrderSheet {
+  id: number
+  number: string
+  version: number
+  site: { id: number; zone: string; currency: string }
+  state: OrderState
+  facts: OrderFacts
+  kind: OrderKind
+  summary: string
+  description: string
+  place: NamedPlace | null
+  asset: NamedAsset | null
+  categoryId: number | null
+  tradeId: number | null
+  teamId: number | null
+  leadId: number | null
+  supervisorId: number | null
+  consequence: Consequence | null
+  urgency: Urgency | null
+  priority: Priority | null
+  prioritySentence: string | null
+  estimateMinor: number | null
+  contactName: string | null
+  contactPhone: string | null
+  access: string | null
+  noteForWorker: string | null
+  noteForPayer: string | null
+  outsideReference: string | null
+  target: GaugeTarget
+  gauge: GaugeState
+  holdReason: HoldReason | null
+  symptom: string | null
+  cause: string | null
+  fix: string | null
+  outcomeNote: string | null
+  discarded: boolean
+  archived: boolean
+  shares: { payerId: number; payerCode: string; payerName: string; shareBp: number }[]
+  /** In words: who can approve this estimate. */
+  approvers: { name: string; limitMinor: number }[]
+  requests: { id: number; number: string; summary: string; reporterName: string | null }[]
+  visits: VisitRow[]
+  stints: StintRow[]
+  costs: CostRow[]
+  costMinor: number
+  approvals: ApprovalRow[]
+  postings: PostingRow[]
+  attachments: AttachmentRow[]
+  timeline: TimelineEntry[]
+}
+
+const byId = { id: field.id().required() }
+const byVersion = { ...byId, version: field.version().required() }
+
+export const readOrder = endpoint<{ id: number }, OrderSheet>({
+  method: 'GET', path: '/api/orders/:id', says: 'One order in full.', may: 'desk.read', input: Joi.object(byId),
+})
+
+export interface OrderFields {
+  kind?: OrderKind
+  summary?: string
+  description?: string
+  placeId?: number | null
+  assetId?: number | null
+  categoryId?: number | null
+  tradeId?: number | null
+  teamId?: number | null
+  leadId?: number | null
+  supervisorId?: number | null
+  consequence?: Consequence | null
+  urgency?: Urgency | null
+  estimateMinor?: number | null
+  contactName?: string | null
+  contactPhone?: string | null
+  access?: string | null
+  noteForWorker?: string | null
+  noteForPayer?: string | null
+  outsideReference?: string | null
+  symptom?: string | null
+  cause?: string | null
+  fix?: string | null
+  shares?: { payerId: number; shareBp: number }[]
+}
+
+const textOrNull = (max: number) => field.words(max).allow('', null)
+
+export const editOrder = endpoint<{ id: number; version: number } & OrderFields, OrderSheet>({
+  method: 'PATCH', path: '/api/orders/:id', says: 'Change what an order says. Once approved, what was agreed to stays.', may: 'orders.edit',
+  input: Joi.object({
+    ...byVersion,
+    kind: Joi.valid(...ORDER_KINDS), summary: field.line(), description: field.words().min(1),
+    placeId: field.id().allow(null), assetId: field.id().allow(null), categoryId: field.id().allow(null), tradeId: field.id().allow(null),
+    teamId: field.id().allow(null), leadId: field.id().allow(null), supervisorId: field.id().allow(null),
+    consequence: Joi.valid(...CONSEQUENCES, null), urgency: Joi.valid(...URGENCIES, null),
+    estimateMinor: field.minor().allow(null),
+    contactName: textOrNull(120), contactPhone: textOrNull(40), access: textOrNull(2000), noteForWorker: textOrNull(2000), noteForPayer: textOrNull(2000),
+    outsideReference: textOrNull(80), symptom: textOrNull(80), cause: textOrNull(80), fix: textOrNull(80),
+    shares: Joi.array().max(20).unique('payerId').items(Joi.object({ payerId: field.id().required(), shareBp: Joi.number().integer().min(1).max(10_000).required() })),
+  }),
+})
+
+const move = (path: string, says: string, may: 'orders.edit' | 'orders.approve' | 'orders.dispatch' | 'orders.check' | 'ledger.post') =>
+  endpoint<{ id: number; version: number; reason?: string }, Done>({
+    method: 'POST', path: `/api/orders/:id/${path}`, says, may,
+    input: Joi.object({ ...byVersion, reason: field.words(500).allow('') }),
+  })
+
+export const submitOrder = move('submit', 'Submit a complete order for approval.', 'orders.edit')
+export const approveOrder = move('approve', 'Approve an order so that it can be dispatched.', 'orders.approve')
+export const sendBackOrder = move('send-back', 'Send an order back with what has to change.', 'orders.approve')
+export const recallOrder = move('recall', 'Take an order back to the Desk; its planned visits end.', 'orders.dispatch')
+export const resumeOrder = move('resume', 'Go on after a hold.', 'orders.dispatch')
+export const reopenOrder = move('reopen', 'Open an order again that was done or cancelled.', 'orders.dispatch')
+export const checkOrder = move('check', 'Say that everything is there to charge it.', 'orders.check')
+export const closeOrder = move('close', 'Close an order that has nothing to charge.', 'ledger.post')
+export const cancelOrder = move('cancel', 'Call an order off.', 'orders.edit')
+export const discardOrder = move('discard', 'Discard a draft with nothing recorded on it.', 'orders.edit')
+export const restoreOrder = move('restore', 'Bring a discarded draft back.', 'orders.edit')
+export const archiveOrder = move('archive', 'Take a closed or cancelled order out of the daily view.', 'orders.edit')
+export const postOrder = move('post', 'Turn the costs of an order into charges, once.', 'ledger.post')
+export const reverseOrder = move('reverse', 'Reverse the charges of an order.', 'ledger.post')
+
+export const holdOrder = endpoint<{ id: number; version: number; holdReason: HoldReason; reason: string }, Done>({
+  method: 'POST', path: '/api/orders/:id/hold', says: 'Put an order on hold.', may: 'orders.dispatch',
+  input: Joi.object({ ...byVersion, holdReason: Joi.valid(...HOLD_REASONS).required(), reason: field.words(500).allow('') }),
+})
+
+export const readAttachment = endpoint<{ id: number }, Blob>({
+  method: 'GET', path: '/api/attachments/:id', says: 'A picture on a request or order.', may: 'self.read', answers: 'image', input: Joi.object(byId),
+})

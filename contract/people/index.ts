@@ -1,0 +1,76 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { Instant } from '#contract/kit'
+import type { Role } from '#core/people'
+
+export interface Self {
+  accountId: number
+  name: string
+  email: string
+  roles: Role[]
+  approvalLimitMinor: number | null
+  technicianId: number | null
+  site: { id: number; code: string; name: string; zone: string; currency: string }
+  /** The clock the server goes by. */
+  now: Instant
+}
+
+export const signIn = endpoint<{ email: string; password: string }, Self>({
+  method: 'POST',
+  path: '/api/session',
+  says: 'Sign in with mail address and password.',
+  may: 'public',
+  input: Joi.object({ email: field.email().required(), password: Joi.string().min(1).max(200).required() }),
+})
+
+export const signOut = endpoint<object, { signedOut: true }>({ method: 'DELETE', path: '/api/session', says: 'Sign out.', may: 'self.read' })
+
+export const readSelf = endpoint<object, Self>({ method: 'GET', path: '/api/session', says: 'Who is signed in.', may: 'self.read' })
+
+export interface Notice {
+  id: number
+  sentence: string
+  orderId: number | null
+  requestId: number | null
+  at: Instant
+  readAt: Instant | null
+}
+
+export const listNotices = endpoint<object, { rows: Notice[]; unread: number }>({
+  method: 'GET', path: '/api/notices', says: 'What you were told, newest first.', may: 'self.read',
+})
+
+export const readNotices = endpoint<object, { unread: number }>({
+  method: 'POST', path: '/api/notices/read', says: 'Mark everything you were told as read.', may: 'self.read',
+})
+
+export interface PersonRow {
+  id: number
+  name: string
+  email: string | null
+  phone: string | null
+  extension: string | null
+  title: string | null
+  placeId: number | null
+  placeName: string | null
+  payerId: number | null
+}
+
+export const findPeople = endpoint<{ q?: string; limit?: number }, { rows: PersonRow[] }>({
+  method: 'GET', path: '/api/people', says: 'Find people by part of name, mail address or extension.', may: 'desk.read',
+  input: Joi.object({ q: field.search(), limit: field.limit() }),
+})
+
+/** Everything the change forms offer from: small lists that rarely change. */
+export interface Vocabulary {
+  trades: { id: number; name: string }[]
+  categories: { id: number; name: string; tradeId: number | null }[]
+  payers: { id: number; code: string; name: string; kind: string }[]
+  teams: { id: number; name: string }[]
+  accounts: { id: number; name: string; roles: Role[] }[]
+  sites: { id: number; code: string; name: string }[]
+}
+
+export const readVocabulary = endpoint<object, Vocabulary>({
+  method: 'GET', path: '/api/vocabulary', says: 'Trades, categories, payers, teams and people to choose from.', may: 'desk.read',
+})

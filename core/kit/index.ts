@@ -1,0 +1,4 @@
+export * from './refusal'
+export * from './money'
+export * from './workingTime'
+export * from './text'

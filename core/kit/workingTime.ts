@@ -1,0 +1,75 @@
+import { DateTime } from 'luxon'
+
+/** A stretch of one local day, "HH:MM" to "HH:MM"; "24:00" is midnight at its end. */
+export interface DayStretch {
+  from: string
+  to: string
+}
+
+/** When a site works: a week (Monday first), holidays as local dates, and the zone both are read in. */
+export interface WorkCalendar {
+  zone: string
+  week: DayStretch[][]
+  holidays: string[]
+}
+
+const MINUTE = 60_000
+const LONGEST_SEARCH_DAYS = 3_660
+
+/**
+ * The instant at which `minutes` of working time have passed since `start`.
+ * Inverse of {@link workingMinutesBetween}. Local clock times are resolved in the calendar's zone,
+ * so a day with a clock change is as long as it really is.
+ *
+ * @param minutes zero or more; zero gives `start` itself, also outside working hours
+ * @throws RangeError when minutes are negative, or the calendar has no such working time in ten years
+ */
+export function addWorkingTime(start: Date, minutes: number, calendar: WorkCalendar): Date {
+  if (!(minutes >= 0)) throw new RangeError('Working minutes are zero or more.')
+  if (minutes === 0) return new Date(start)
+  let left = minutes * MINUTE
+  for (const [from, to] of stretchesFrom(start, calendar)) {
+    const begin = Math.max(from, start.getTime())
+    if (to - begin >= left) return new Date(begin + left)
+    left -= to - begin
+  }
+  throw new RangeError('The calendar has too little working time for this.')
+}
+
+/** Working minutes from `a` to `b`, to the millisecond; negative when `b` is before `a`. */
+export function workingMinutesBetween(a: Date, b: Date, calendar: WorkCalendar): number {
+  if (b < a) return -workingMinutesBetween(b, a, calendar)
+  let sum = 0
+  for (const [from, to] of stretchesFrom(a, calendar)) {
+    if (from >= b.getTime()) break
+    sum += Math.min(to, b.getTime()) - Math.max(from, a.getTime())
+  }
+  return sum / MINUTE
+}
+
+/** Whether the site is working at this instant. */
+export function isWorkingAt(at: Date, calendar: WorkCalendar): boolean {
+  for (const [from] of stretchesFrom(at, calendar)) return from <= at.getTime()
+  return false
+}
+
+/** The working stretches that end after `start`, as instants in order, for ten years. */
+function* stretchesFrom(start: Date, calendar: WorkCalendar): Generator<[number, number]> {
+  let day = DateTime.fromJSDate(start, { zone: calendar.zone }).startOf('day')
+  for (let n = 0; n < LONGEST_SEARCH_DAYS; n++) {
+    if (!calendar.holidays.includes(day.toISODate()!)) {
+      for (const stretch of calendar.week[day.weekday - 1] ?? []) {
+        const from = localInstant(day, stretch.from)
+        const to = localInstant(day, stretch.to)
+        if (to > start.getTime() && to > from) yield [from, to]
+      }
+    }
+    day = day.plus({ days: 1 })
+  }
+}
+
+function localInstant(day: DateTime, clock: string): number {
+  const [hour, minute] = clock.split(':').map(Number) as [number, number]
+  if (hour === 24) return day.plus({ days: 1 }).toMillis()
+  return day.set({ hour, minute }).toMillis()
+}

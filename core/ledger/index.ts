@@ -1,0 +1,4 @@
+export * from './labour'
+export * from './charging'
+export * from './posting'
+export * from './invoiceTotals'

@@ -1,0 +1,39 @@
+import type { OrderKind, OrderState } from './states'
+
+/**
+ * What the rules need to know of an order, and of the person asking, to say which moves are open.
+ * The server makes it, the Sheet carries it, so that both ask the same table.
+ */
+export interface OrderFacts {
+  state: OrderState
+  heldFrom: OrderState | null
+  kind: OrderKind
+  summary: string
+  description: string
+  placeId: number | null
+  assetId: number | null
+  categoryId: number | null
+  tradeId: number | null
+  teamId: number | null
+  leadId: number | null
+  supervisorId: number | null
+  priority: string | null
+  estimateMinor: number | null
+  shares: { payerId: number; shareBp: number }[]
+  /** The limit of the person asking, in minor units; null when they approve nothing. */
+  approvalLimitMinor: number | null
+  liveVisits: number
+  runningStints: number
+  loggedMinutes: number
+  /** Visits by a vendor for which no bill has been entered. */
+  vendorVisitsWithoutBill: number
+  symptom: string | null
+  cause: string | null
+  fix: string | null
+  costMinor: number
+  /** Charges stand, and have not been reversed. */
+  posted: boolean
+  /** Anything was ever logged, used, billed or said on it. */
+  recorded: boolean
+  discarded: boolean
+}

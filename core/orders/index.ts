@@ -1,0 +1,5 @@
+export * from './states'
+export * from './facts'
+export * from './needs'
+export * from './lifecycle'
+export * from './target'

@@ -1,0 +1,4 @@
+export * from './priority'
+export * from './hazard'
+export * from './lifecycle'
+export * from './progress'

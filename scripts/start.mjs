@@ -1,0 +1,77 @@
+import { mkdirSync } from 'node:fs'
+import path from 'node:path'
+import { ensurePackages, ensurePrograms, root } from './kit/tools.mjs'
+
+const began = Date.now()
+const dataDir = path.resolve(process.env.EVRIX_DATA_DIR ?? path.join(root, '.evrix'))
+mkdirSync(dataDir, { recursive: true })
+if (!process.env.EVRIX_DATABASE_URL) ensurePrograms({ mariadbd: 'mariadb-server' })
+ensurePackages()
+
+const { build } = await import('./build.mjs')
+const { ensureSchema, freePort, startDatabase } = await import('./kit/database.mjs')
+const { runProgram, startProgram } = await import('./kit/processes.mjs')
+
+/** What has been started, to be ended in the reverse order. */
+const running = []
+let ending = false
+async function end(code) {
+  if (ending) return
+  ending = true
+  for (const part of running.reverse()) await part.stop()
+  process.exit(code)
+}
+process.on('SIGINT', () => void end(0))
+process.on('SIGTERM', () => void end(0))
+
+try {
+  await build()
+  let databaseUrl = process.env.EVRIX_DATABASE_URL
+  if (!databaseUrl) {
+    const database = await startDatabase(dataDir)
+    running.push(database)
+    databaseUrl = await ensureSchema(database.url, 'evrix')
+  }
+  const env = { EVRIX_DATA_DIR: dataDir, EVRIX_DATABASE_URL: databaseUrl }
+  await runProgram('demo', env)
+  const mail = process.env.EVRIX_SMTP_URL ? null : await startProgram('mail', env)
+  if (mail) running.push(mail)
+  const port = process.env.PORT ?? String(await preferred(4600, freePort))
+  const server = await startProgram('main', { ...env, PORT: port, EVRIX_SMTP_URL: process.env.EVRIX_SMTP_URL ?? mail.addresses[0] })
+  running.push(server)
+  void server.ended.then((code) => end(code ?? 1))
+  greet(server.addresses[0], mail?.addresses[1])
+} catch (error) {
+  console.error(error instanceof Error ? error.message : error)
+  await end(1)
+}
+
+/** This port when it is free, otherwise any that is. */
+async function preferred(port, otherwise) {
+  const { createServer } = await import('node:net')
+  const free = await new Promise((resolve) => {
+    const probe = createServer().once('error', () => resolve(false)).listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
+  })
+  return free ? port : otherwise()
+}
+
+function greet(address, mailAddress) {
+  console.log(`
+Evrix is ready after ${((Date.now() - began) / 1000).toFixed(1)} s.
+
+  The Desk              ${address}
+  The Counter           ${address}/c/SKE   (second site: ${address}/c/MUS)
+  Rounds                ${address}/rounds
+  Received mail         ${mailAddress ?? 'goes to your own mail server'}
+
+  Everybody's password in the demo world is  slack-tide-42
+  maren.quill@skerry.example            coordinator
+  ines.ferrall@skerry.example           approver, to 2,500.00
+  osric.vane@skerry.example             approver, to 25,000.00
+  petra.lindqvist@skerry.example        billing clerk
+  yusuf.adeyemi-rourke@skerry.example   manager
+  wendeline.stroud@skerry.example       administrator
+  bram.oyelaran@skerry.example          technician, electrical
+
+End it with Ctrl C; the data stays.`)
+}

@@ -1,0 +1,125 @@
+import { randomBytes } from 'node:crypto'
+import { existsSync, readFileSync } from 'node:fs'
+import path from 'node:path'
+import compression from 'compression'
+import cookieParser from 'cookie-parser'
+import express from 'express'
+import type { Express, NextFunction, Request, Response } from 'express'
+import { rateLimit } from 'express-rate-limit'
+import helmet from 'helmet'
+import multer from 'multer'
+import { routes as dispatch } from '#server/dispatch'
+import { routes as field } from '#server/field'
+import { routes as insight } from '#server/insight'
+import { answerProblem, notFound, ProblemReply } from '#server/kit'
+import type { Route, Service } from '#server/kit'
+import { routes as orders } from '#server/orders'
+import { routes as people } from '#server/people'
+import { routes as places } from '#server/places'
+import { routes as preventive } from '#server/preventive'
+import { routes as requests } from '#server/requests'
+import { routes as setup } from '#server/setup'
+import { routes as vendors } from '#server/vendors'
+import { routes as ledger } from './ledger/routes'
+
+export const routes: Route[] = [...people, ...requests, ...orders, ...dispatch, ...field, ...vendors, ...ledger, ...places, ...preventive, ...insight, ...setup]
+
+const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: 15 * 1024 * 1024, files: 1, fields: 0 } }).single('file')
+
+/** The whole server as an Express application. */
+export function makeApp(service: Service): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.use(securityHeaders())
+  app.use(compression({ filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response) }))
+  app.use(cookieParser())
+  app.use('/api', sameOriginOnly, express.json({ limit: '256kb' }), noStore)
+  mountRoutes(app, service)
+  app.use('/api', () => {
+    throw notFound('address')
+  })
+  mountWeb(app, service.config.webDir)
+  app.use(answerProblem)
+  return app
+}
+
+function mountRoutes(app: Express, service: Service): void {
+  const { publicPerMinute, loginsPerMinute } = service.config
+  const publicLimit = limit(publicPerMinute)
+  const loginLimit = limit(loginsPerMinute)
+  for (const route of routes) {
+    const { endpoint } = route
+    const open = ['public', 'reporter', 'vendor'].includes(endpoint.may) && !['/api/health', '/api/openapi.json'].includes(endpoint.path)
+    const guards = endpoint.path === '/api/session' && endpoint.method === 'POST' ? [loginLimit] : open ? [publicLimit] : []
+    const method = endpoint.method.toLowerCase() as 'get' | 'post' | 'patch' | 'delete'
+    app[method](endpoint.path, ...guards, ...(endpoint.upload ? [upload] : []), (request: Request, response: Response) => route.respond(service, request, response))
+  }
+}
+
+/** Per address; answers as a problem like everything else. */
+function limit(perMinute: number) {
+  return rateLimit({
+    windowMs: 60_000,
+    limit: perMinute,
+    standardHeaders: 'draft-7',
+    legacyHeaders: false,
+    handler: (_request: Request, _response: Response, next: NextFunction) => next(new ProblemReply(429, 'Too many at once', 'Too much came from this address in the last minute. Nothing was saved; try again in a minute.', {}, 60)),
+  })
+}
+
+/** A change may only come from our own pages: browsers say where a request comes from. */
+function sameOriginOnly(request: Request, _response: Response, next: NextFunction): void {
+  if (request.method === 'GET' || request.method === 'HEAD') return next()
+  const site = request.get('Sec-Fetch-Site')
+  const origin = request.get('Origin')
+  const foreign = (site && site !== 'same-origin' && site !== 'none') || (origin && !origin.endsWith(`//${request.get('Host')}`))
+  next(foreign ? new ProblemReply(403, 'From another page', 'This was sent by a page that is not ours. Nothing was changed.') : undefined)
+}
+
+function noStore(_request: Request, response: Response, next: NextFunction): void {
+  response.setHeader('Cache-Control', 'no-store')
+  next()
+}
+
+function securityHeaders() {
+  return [
+    (_request: Request, response: Response, next: NextFunction) => {
+      response.locals.nonce = randomBytes(16).toString('base64')
+      next()
+    },
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", (_request, response) => `'nonce-${(response as Response).locals.nonce as string}'`],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          manifestSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'none'"],
+        },
+      },
+      referrerPolicy: { policy: 'no-referrer' },
+      strictTransportSecurity: false,
+    }),
+  ]
+}
+
+/** The built interface; every address that is not a file is the application's own. */
+function mountWeb(app: Express, webDir: string): void {
+  app.use('/assets', express.static(path.join(webDir, 'assets'), { immutable: true, maxAge: '1y', index: false }))
+  const page = path.join(webDir, 'index.html')
+  if (!existsSync(page)) return
+  const html = readFileSync(page, 'utf8')
+  app.get(/^\/(?!api\/).*/, (request: Request, response: Response, next: NextFunction) => {
+    if (path.extname(request.path)) return next(notFound('file'))
+    response.setHeader('Cache-Control', 'no-store')
+    response.type('html').send(html.replaceAll('__NONCE__', response.locals.nonce as string))
+  })
+  app.use((_request: Request, _response: Response, next: NextFunction) => next(notFound('page')))
+}

@@ -1,0 +1,52 @@
+import { count, eq, inArray } from 'drizzle-orm'
+import * as contract from '#contract/dispatch'
+import { nextVisitKind } from '#core/dispatch'
+import { refuse } from '#core/kit'
+import { moveOrder } from '#core/orders'
+import { command } from '#server/kit'
+import type { Service, Tx } from '#server/kit'
+import { factsOf, lockOrder, saveMove } from '#server/orders'
+import type { OrderRecord } from '#server/orders'
+import { technicians, vendorPasses, vendors, visits } from '../tables'
+
+const PASS_DAYS = 14
+
+export default command(contract.dispatchOrder, async ({ tx, who, input, now, service }) => {
+  const order = await lockOrder(tx, who, input.id, input.version)
+  const technicianIds = input.technicianIds ?? []
+  const vendorId = input.vendorId ?? null
+  if (!technicianIds.length && !vendorId) refuse('nobody_planned', 'Choose a technician or a vendor.', 'technicianIds')
+  const start = new Date(input.start)
+  const end = new Date(input.end)
+  if (end < now) refuse('in_the_past', 'Choose a time that has not passed.', 'start')
+  await refuseUnknown(tx, technicianIds, vendorId)
+  const [before] = await tx.select({ n: count() }).from(visits).where(eq(visits.orderId, order.id))
+  const kind = nextVisitKind(before!.n, order.finishedAt !== null || order.fix !== null)
+  const plan = { orderId: order.id, kind, state: 'planned' as const, plannedStart: start, plannedEnd: end }
+  if (technicianIds.length) await tx.insert(visits).values(technicianIds.map((technicianId) => ({ ...plan, technicianId })))
+  const visitId = vendorId ? await planVendor(tx, service, { ...plan, vendorId }, now) : null
+  // The rule counts live visits, so the facts are read after they are there.
+  const to = moveOrder(await factsOf(tx, order, who, now), 'dispatch', null)
+  return saveMove(tx, who, now, order, 'dispatch', to, null, responded(order, now), { technicianIds, vendorId, visitId, start: start.toISOString(), end: end.toISOString(), visitKind: kind })
+})
+
+const responded = (order: OrderRecord, now: Date) => (order.respondedAt ? {} : { respondedAt: now })
+
+/** A vendor's visit comes with a pass: a link that works without an account and expires. */
+async function planVendor(tx: Tx, service: Service, plan: typeof visits.$inferInsert, now: Date): Promise<number> {
+  const [visit] = await tx.insert(visits).values(plan).$returningId()
+  const link = service.links.fresh('pass')
+  await tx.insert(vendorPasses).values({ visitId: visit!.id, nonce: link.nonce, tokenHash: link.hash, createdAt: now, expiresAt: new Date(plan.plannedEnd.getTime() + PASS_DAYS * 86_400_000) })
+  return visit!.id
+}
+
+async function refuseUnknown(tx: Tx, technicianIds: number[], vendorId: number | null): Promise<void> {
+  if (technicianIds.length) {
+    const [found] = await tx.select({ n: count() }).from(technicians).where(inArray(technicians.id, technicianIds))
+    if (found!.n !== technicianIds.length) refuse('technician_unknown', 'Choose technicians from the list.', 'technicianIds')
+  }
+  if (vendorId) {
+    const [found] = await tx.select({ n: count() }).from(vendors).where(eq(vendors.id, vendorId))
+    if (!found!.n) refuse('vendor_unknown', 'Choose a vendor from the list.', 'vendorId')
+  }
+}

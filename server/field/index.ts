@@ -1,0 +1,17 @@
+import type { Route } from '#server/kit'
+import addJobPhoto from './addJobPhoto'
+import addNote from './addNote'
+import findParts from './findParts'
+import finishJob from './finishJob'
+import listJobs from './listJobs'
+import readJob from './readJob'
+import readOutcomeLists from './readOutcomeLists'
+import stopClock from './stopClock'
+import switchStint from './switchStint'
+import usePart from './usePart'
+
+export { clockOf, notesOf } from './jobSheet'
+export { finishVisit } from './finishVisit'
+export { keepPhoto } from './keepPhoto'
+export { stopClockOf, switchStintOf } from './stint'
+export const routes: Route[] = [listJobs, readJob, switchStint, stopClock, usePart, findParts, addNote, addJobPhoto, finishJob, readOutcomeLists]

@@ -1,0 +1,66 @@
+import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm'
+import type { JobRow, JobSheet } from '#contract/field'
+import type { Asker, Outgoing, Reader } from '#server/kit'
+import { nameAsset, namePlace } from '#server/places'
+import { attachments, events, orders, parts, sites, stints, stockMovements } from '../tables'
+import { myVisit } from './myVisit'
+import type { VisitRecord } from './stint'
+import type { OrderRecord } from '#server/orders'
+
+const EARLIER = 4
+
+/** One job as the technician needs it; no money anywhere in it. */
+export async function readJobSheet(db: Reader, who: Asker, visitId: number): Promise<Outgoing<JobSheet>> {
+  const { visit, order } = await myVisit(db, who, visitId)
+  const place = await namePlace(db, order.placeId)
+  const [site] = await db.select({ zone: sites.zone }).from(sites).where(eq(sites.id, order.siteId))
+  return {
+    ...jobRow(visit, order, place),
+    description: order.description, access: order.access, placeWithin: place?.within ?? null, placeAccess: place?.access ?? null,
+    contactName: order.contactName, contactPhone: order.contactPhone, noteForWorker: order.noteForWorker,
+    asset: await nameAsset(db, order.assetId),
+    ...(await clockOf(db, visit.id)),
+    parts: await partsOf(db, order.id),
+    notes: await notesOf(db, order.id),
+    photos: await db.select({ id: attachments.id }).from(attachments).where(eq(attachments.orderId, order.id)),
+    earlier: await earlierOn(db, order),
+    outcome: { symptom: order.symptom, cause: order.cause, fix: order.fix },
+    zone: site!.zone,
+  }
+}
+
+export function jobRow(visit: VisitRecord, order: OrderRecord, place: { code: string; name: string } | null): Outgoing<JobRow> {
+  return {
+    visitId: visit.id, number: order.number, summary: order.summary, placeCode: place?.code ?? null, placeName: place?.name ?? null, priority: order.priority,
+    kind: visit.kind, visitState: visit.state, orderState: order.state, plannedStart: visit.plannedStart, plannedEnd: visit.plannedEnd,
+  }
+}
+
+export async function clockOf(db: Reader, visitId: number) {
+  const rows = await db.select({ id: stints.id, kind: stints.kind, startAt: stints.startAt, endAt: stints.endAt, minutes: stints.minutes }).from(stints).where(eq(stints.visitId, visitId)).orderBy(asc(stints.startAt))
+  const running = rows.find((stint) => stint.endAt === null)
+  return { running: running ? { kind: running.kind, startAt: running.startAt } : null, stints: rows }
+}
+
+export async function notesOf(db: Reader, orderId: number, visitId?: number) {
+  const rows = await db.select({ at: events.at, who: events.actorName, text: events.reason }).from(events).where(and(eq(events.orderId, orderId), eq(events.kind, 'field.note'), visitId ? eq(events.visitId, visitId) : undefined)).orderBy(asc(events.id))
+  return rows.map((row) => ({ at: row.at, who: row.who, text: row.text ?? '' }))
+}
+
+async function partsOf(db: Reader, orderId: number) {
+  return db
+    .select({ id: stockMovements.id, code: parts.code, name: parts.name, quantity: sql<string>`-${stockMovements.quantity}`, unit: parts.unit })
+    .from(stockMovements)
+    .innerJoin(parts, eq(parts.id, stockMovements.partId))
+    .where(eq(stockMovements.orderId, orderId))
+    .orderBy(asc(stockMovements.id))
+}
+
+/** What was done here before: on this asset, or at this place when there is none. Only finished work. */
+async function earlierOn(db: Reader, order: OrderRecord) {
+  const same = order.assetId ? eq(orders.assetId, order.assetId) : order.placeId ? eq(orders.placeId, order.placeId) : null
+  if (!same) return []
+  const rows = await db.select({ number: orders.number, finishedAt: orders.finishedAt, symptom: orders.symptom, cause: orders.cause, fix: orders.fix }).from(orders).where(and(same, ne(orders.id, order.id), inArray(orders.state, ['done', 'checked', 'closed']))).orderBy(desc(orders.finishedAt)).limit(EARLIER)
+  return rows.map((row) => ({ ...row, finishedAt: row.finishedAt! }))
+}
+

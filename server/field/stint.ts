@@ -1,0 +1,85 @@
+import { and, eq, isNull, sql } from 'drizzle-orm'
+import { DateTime } from 'luxon'
+import { refuse } from '#core/kit'
+import { chargedMinutes, labourCost, rateAt } from '#core/ledger'
+import type { StintKind } from '#core/ledger'
+import { moveOrder } from '#core/orders'
+import { nobody, recordEvent } from '#server/kit'
+import type { Asker, Tx } from '#server/kit'
+import { factsOf, saveMove } from '#server/orders'
+import type { OrderRecord } from '#server/orders'
+import { orders, sites, stints, technicianRates, technicians, visits } from '../tables'
+
+export type VisitRecord = typeof visits.$inferSelect
+export type Worker = Pick<Asker, 'accountId' | 'name'>
+
+/** Starts the clock on a visit, or goes on as another kind of time. Arriving starts the order. */
+export async function switchStintOf(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, kind: StintKind, now: Date): Promise<void> {
+  refuseOver(visit)
+  await refuseOtherJob(tx, visit)
+  const to = moveOrder(await factsOf(tx, order, nobody, now), 'start', null)
+  const running = await runningStint(tx, visit.id)
+  if (running?.kind === kind) return
+  if (running) await endStint(tx, order, running, now)
+  await tx.insert(stints).values({ visitId: visit.id, orderId: order.id, technicianId: visit.technicianId, runningTechnicianId: visit.technicianId, kind, startAt: now })
+  if (visit.state === 'planned') await tx.update(visits).set({ state: 'on_site', startedAt: now, version: visit.version + 1 }).where(eq(visits.id, visit.id))
+  if (order.state !== to) await saveMove(tx, worker, now, order, 'start', to, null, order.respondedAt ? {} : { respondedAt: now })
+  await recordEvent(tx, worker, now, { kind: 'field.stint', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: { stint: kind } })
+}
+
+/** Stops the clock of a visit. Stopping a stopped clock changes nothing. */
+export async function stopClockOf(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, now: Date): Promise<void> {
+  const running = await runningStint(tx, visit.id)
+  if (!running) return
+  const minutes = await endStint(tx, order, running, now)
+  await recordEvent(tx, worker, now, { kind: 'field.stop', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: { stint: running.kind, minutes } })
+}
+
+export async function runningStint(tx: Tx, visitId: number) {
+  const [running] = await tx.select().from(stints).where(and(eq(stints.visitId, visitId), isNull(stints.endAt)))
+  return running ?? null
+}
+
+function refuseOver(visit: VisitRecord): void {
+  if (visit.state === 'ended') refuse('visit_over', 'You have left this job. The desk can send you again.')
+}
+
+async function refuseOtherJob(tx: Tx, visit: VisitRecord): Promise<void> {
+  if (!visit.technicianId) return
+  const [other] = await tx.select({ number: orders.number, visitId: stints.visitId }).from(stints).innerJoin(orders, eq(orders.id, stints.orderId)).where(eq(stints.runningTechnicianId, visit.technicianId))
+  if (other && other.visitId !== visit.id) refuse('clock_elsewhere', `Your clock is running on ${other.number}. Stop it there first.`)
+}
+
+/** Computes minutes and cost; both are never typed. A vendor's time has no cost here: they bill it. */
+async function endStint(tx: Tx, order: OrderRecord, stint: typeof stints.$inferSelect, now: Date): Promise<number> {
+  const [terms] = stint.technicianId ? await tx.select().from(technicians).where(eq(technicians.id, stint.technicianId)) : []
+  const minutes = chargedMinutes(stint.startAt, now, terms?.stepMinutes ?? 1)
+  const free = stint.kind === 'break' || !terms
+  const perHour = free ? null : await perHourAt(tx, terms, order.siteId, stint.startAt)
+  await tx.update(stints).set({ endAt: now, runningTechnicianId: null, minutes, perHourMinor: perHour, costMinor: perHour === null ? 0 : labourCost(minutes, perHour) }).where(eq(stints.id, stint.id))
+  return minutes
+}
+
+/** The rate in force when the stint began: overtime outside the technician's own shift. */
+async function perHourAt(tx: Tx, technician: typeof technicians.$inferSelect, siteId: number, at: Date): Promise<number> {
+  const rates = await tx.select().from(technicianRates).where(eq(technicianRates.technicianId, technician.id))
+  const [site] = await tx.select({ zone: sites.zone }).from(sites).where(eq(sites.id, siteId))
+  const rate = rateAt(rates.map((row) => ({ from: row.fromAt, normalPerHour: row.normalPerHour, overtimePerHour: row.overtimePerHour })), at)
+  const local = DateTime.fromJSDate(at, { zone: site!.zone })
+  const clock = local.toFormat('HH:mm')
+  const onShift = (technician.shift[local.weekday - 1] ?? []).some((stretch) => stretch.from <= clock && clock < stretch.to)
+  return onShift ? rate.normalPerHour : rate.overtimePerHour
+}
+
+/** Tops the last work stint of a visit up to the call-out minimum, when there is one. */
+export async function applyCallOutMinimum(tx: Tx, visit: VisitRecord): Promise<void> {
+  if (!visit.technicianId) return
+  const [terms] = await tx.select({ least: technicians.callOutMinutes }).from(technicians).where(eq(technicians.id, visit.technicianId))
+  if (!terms?.least) return
+  const mine = await tx.select().from(stints).where(and(eq(stints.visitId, visit.id), sql`${stints.kind} <> 'break'`)).orderBy(stints.startAt)
+  const logged = mine.reduce((sum, stint) => sum + (stint.minutes ?? 0), 0)
+  const last = mine.at(-1)
+  if (!last || logged >= terms.least) return
+  const minutes = (last.minutes ?? 0) + terms.least - logged
+  await tx.update(stints).set({ minutes, costMinor: labourCost(minutes, last.perHourMinor ?? 0) }).where(eq(stints.id, last.id))
+}

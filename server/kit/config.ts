@@ -1,0 +1,38 @@
+import { mkdirSync } from 'node:fs'
+import path from 'node:path'
+
+/** Settings by environment, read once. */
+export interface Config {
+  port: number
+  dataDir: string
+  databaseUrl: string
+  smtpUrl: string | null
+  /** Where links in mails point; found out at start when not set. */
+  publicUrl: string | null
+  now: Date | null
+  webDir: string
+  migrationsDir: string
+  /** Requests a minute from one address on the public endpoints, and logins. */
+  publicPerMinute: number
+  loginsPerMinute: number
+}
+
+export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
+  const dataDir = path.resolve(env.EVRIX_DATA_DIR ?? path.join(root, '.evrix'))
+  mkdirSync(dataDir, { recursive: true })
+  if (!env.EVRIX_DATABASE_URL) throw new Error('EVRIX_DATABASE_URL is not set. “npm start” sets it after starting its own database.')
+  const now = env.EVRIX_NOW ? new Date(env.EVRIX_NOW) : null
+  if (now && Number.isNaN(now.getTime())) throw new Error(`EVRIX_NOW is not an instant: “${env.EVRIX_NOW}”. Write it like 2026-11-23T09:00:00Z.`)
+  return {
+    port: Number(env.PORT ?? 0),
+    dataDir,
+    databaseUrl: env.EVRIX_DATABASE_URL,
+    smtpUrl: env.EVRIX_SMTP_URL ?? null,
+    publicUrl: env.EVRIX_PUBLIC_URL ?? null,
+    now,
+    webDir: path.join(root, 'dist/web'),
+    migrationsDir: path.join(root, 'server/migrations'),
+    publicPerMinute: Number(env.EVRIX_PUBLIC_PER_MINUTE ?? 120),
+    loginsPerMinute: Number(env.EVRIX_LOGINS_PER_MINUTE ?? 20),
+  }
+}

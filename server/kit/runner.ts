@@ -1,0 +1,156 @@
+import { createHash } from 'node:crypto'
+import { and, eq } from 'drizzle-orm'
+import type { Request, Response } from 'express'
+import type { Endpoint } from '#contract/kit'
+import type { Permission } from '#core/people'
+import { idempotencyKeys } from '../tables'
+import { isDeadlock } from './database'
+import type { Db, Tx } from './database'
+import { recordEvent } from './events'
+import type { Happening } from './events'
+import { notAllowed, notSignedIn, ProblemReply } from './problems'
+import type { Service } from './service'
+import { sha256 } from './tokens'
+import { askerOf, can, nobody, SESSION_COOKIE } from './who'
+import type { Asker } from './who'
+
+/** Answers may hold Dates where the contract says instants; JSON writes them as ISO text. */
+export type Outgoing<T> = T extends (infer U)[]
+  ? Outgoing<U>[]
+  : T extends string
+    ? string extends T ? string | Date : T
+    : T extends object
+      ? { [K in keyof T]: Outgoing<T[K]> }
+      : T
+
+interface Circumstances<Input> {
+  who: Asker
+  input: Input
+  now: Date
+  service: Service
+  request: Request
+  response: Response
+}
+
+export interface CommandContext<Input> extends Circumstances<Input> {
+  tx: Tx
+  /** Writes an event in this transaction. */
+  tell: (happening: Happening) => Promise<void>
+}
+
+export interface QueryContext<Input> extends Circumstances<Input> {
+  db: Db
+}
+
+/** An endpoint with what answers it, ready to be mounted. */
+export interface Route {
+  endpoint: Endpoint<never, unknown>
+  respond: (service: Service, request: Request, response: Response) => Promise<void>
+}
+
+const MAX_TRIES = 5
+
+/**
+ * A change. The runner does what is the same for all: who asks, may they, validation, the
+ * idempotency key, the transaction, the answer; the command holds only what is particular.
+ */
+export function command<Input, Answer>(endpoint: Endpoint<Input, Answer>, change: (context: CommandContext<Input>) => Promise<Outgoing<Answer>>): Route {
+  return {
+    endpoint: endpoint as unknown as Route['endpoint'],
+    async respond(service, request, response) {
+      const circumstances = await admit(endpoint, service, request, response)
+      const key = endpoint.method === 'POST' ? idempotencyKeyOf(request) : null
+      const answer = await withRetries(() =>
+        service.db.transaction(
+          async (tx) => {
+            const { who, now } = circumstances
+            const run = () => change({ ...circumstances, tx, tell: (happening) => recordEvent(tx, who, now, happening) })
+            return key ? once(tx, key, circumstances, endpoint.path, run) : run()
+          },
+          { isolationLevel: 'read committed' },
+        ),
+      )
+      service.publisher.nudge()
+      response.json(answer)
+    },
+  }
+}
+
+/** A read: exactly what a screen needs, nothing changed. */
+export function query<Input, Answer>(endpoint: Endpoint<Input, Answer>, read: (context: QueryContext<Input>) => Promise<Outgoing<Answer>>): Route {
+  return {
+    endpoint: endpoint as unknown as Route['endpoint'],
+    async respond(service, request, response) {
+      const circumstances = await admit(endpoint, service, request, response)
+      const answer = await read({ ...circumstances, db: service.db })
+      if (!response.headersSent) response.json(answer)
+    },
+  }
+}
+
+/** A read that writes its own answer: files and streams. */
+export function delivery<Input>(endpoint: Endpoint<Input, unknown>, deliver: (context: QueryContext<Input>) => Promise<void>): Route {
+  return {
+    endpoint: endpoint as unknown as Route['endpoint'],
+    async respond(service, request, response) {
+      const circumstances = await admit(endpoint, service, request, response)
+      await deliver({ ...circumstances, db: service.db })
+    },
+  }
+}
+
+async function admit<Input>(endpoint: Endpoint<Input, unknown>, service: Service, request: Request, response: Response): Promise<Circumstances<Input>> {
+  const now = service.clock()
+  const open = endpoint.may === 'public' || endpoint.may === 'reporter' || endpoint.may === 'vendor'
+  const token = (request.cookies as Record<string, string> | undefined)?.[SESSION_COOKIE]
+  const who = !open && token ? await askerOf(service.db, token, now) : null
+  if (!open && !who) throw notSignedIn()
+  if (!open && !can(who!, endpoint.may as Permission)) throw notAllowed()
+  return { who: who ?? nobody, input: inputOf(endpoint, request), now, service, request, response }
+}
+
+function inputOf<Input>(endpoint: Endpoint<Input, unknown>, request: Request): Input {
+  if (!endpoint.input) return {} as Input
+  const carried = endpoint.method === 'GET' || endpoint.upload ? request.query : (request.body as object)
+  const { value, error } = endpoint.input.validate({ ...carried, ...request.params }, { abortEarly: false, errors: { wrap: { label: '"' } } })
+  if (error) throw error
+  return value as Input
+}
+
+function idempotencyKeyOf(request: Request): string {
+  const key = request.get('Idempotency-Key') ?? ''
+  if (!/^[A-Za-z0-9_-]{16,80}$/.test(key))
+    throw new ProblemReply(400, 'Idempotency-Key missing', 'Every POST carries an Idempotency-Key header of 16 to 80 letters and digits, the same again when it is repeated.', {
+      reasons: [{ code: 'idempotency_key', sentence: 'Send an Idempotency-Key header.', field: 'Idempotency-Key' }],
+    })
+  return key
+}
+
+/** Runs a change once per key: the row is locked by its unique index until the first try ends. */
+async function once<Answer>(tx: Tx, key: string, circumstances: Circumstances<unknown>, endpoint: string, run: () => Promise<Answer>): Promise<Answer> {
+  const { who, input, now, request } = circumstances
+  const scope = who.accountId ? `account:${who.accountId}` : 'token' in (input as object) ? `link:${sha256((input as { token: string }).token).slice(0, 40)}` : 'public'
+  const inputHash = createHash('sha256').update(JSON.stringify(input)).update(request.file?.buffer ?? '').digest('hex')
+  const claimed = await tx.insert(idempotencyKeys).ignore().values({ scope, key, endpoint, inputHash, at: now })
+  const mine = and(eq(idempotencyKeys.scope, scope), eq(idempotencyKeys.key, key))
+  if (claimed[0].affectedRows === 0) {
+    const [earlier] = await tx.select().from(idempotencyKeys).where(mine)
+    if (!earlier || earlier.inputHash !== inputHash || earlier.endpoint !== endpoint)
+      throw new ProblemReply(422, 'Key used before', 'This Idempotency-Key was used for something else. Nothing was changed; send it with a new key.')
+    return earlier.answer as Answer
+  }
+  const answer = await run()
+  await tx.update(idempotencyKeys).set({ answer: answer as unknown }).where(mine)
+  return answer
+}
+
+async function withRetries<Answer>(attempt: () => Promise<Answer>): Promise<Answer> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await attempt()
+    } catch (error) {
+      if (!isDeadlock(error) || tries === MAX_TRIES) throw error
+      await new Promise((resolve) => setTimeout(resolve, 10 * tries * tries))
+    }
+  }
+}

@@ -1,0 +1,18 @@
+import type { Pool } from 'mysql2/promise'
+import type { Clock } from './clock'
+import type { Config } from './config'
+import type { Db } from './database'
+import type { Publisher } from './publisher'
+import type { LinkMaker } from './tokens'
+
+/** What commands and queries may use besides their input. */
+export interface Service {
+  config: Config
+  db: Db
+  pool: Pool
+  clock: Clock
+  links: LinkMaker
+  publisher: Publisher
+  /** Where people reach this installation, without a slash at the end. */
+  publicUrl: () => string
+}

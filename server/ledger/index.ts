@@ -1,0 +1,2 @@
+export * from './costs'
+export * from './month'

@@ -1,0 +1,2 @@
+export * from './postman'
+export * from './writeMails'

@@ -1,0 +1,15 @@
+import { eq } from 'drizzle-orm'
+import * as contract from '#contract/orders'
+import { refuse } from '#core/kit'
+import { command } from '#server/kit'
+import { orders } from '../tables'
+import { lockOrder } from './lockOrder'
+
+export default command(contract.archiveOrder, async ({ tx, who, input, tell }) => {
+  const order = await lockOrder(tx, who, input.id, input.version)
+  if (order.state !== 'closed' && order.state !== 'cancelled') refuse('still_open', 'Only a closed or cancelled order can be archived.')
+  const version = order.version + 1
+  await tx.update(orders).set({ archived: true, version }).where(eq(orders.id, order.id))
+  await tell({ kind: 'order.archive', siteId: order.siteId, orderId: order.id, from: order.state, to: order.state })
+  return { id: order.id, version, state: order.state }
+})

@@ -1,0 +1,66 @@
+import { eq } from 'drizzle-orm'
+import * as contract from '#contract/orders'
+import type { OrderFields } from '#contract/orders'
+import { refuse } from '#core/kit'
+import { priorityOf, PRIORITIES } from '#core/requests'
+import { command, conflict, maySee, notFound } from '#server/kit'
+import type { Tx } from '#server/kit'
+import { orders, orderShares, payers } from '../tables'
+import { changesOf } from './changes'
+import { lockOrderById } from './lockOrder'
+import type { OrderRecord } from './facts'
+import { readOrderSheet } from './readOrderSheet'
+import { promiseFor } from './targetOf'
+
+/** What was agreed to in the approval does not change behind the approver's back. */
+const AGREED: (keyof OrderFields)[] = ['estimateMinor', 'shares', 'kind', 'placeId', 'assetId', 'supervisorId']
+/** Once posted, what the charge tells stays as it was told. */
+const FROZEN_WHEN_CLOSED: (keyof OrderFields)[] = ['summary', 'description', 'noteForPayer']
+
+export default command(contract.editOrder, async ({ tx, who, input, now, tell }) => {
+  const { id, version, shares, ...sent } = input
+  const order = await lockOrderById(tx, id)
+  if (!order || !maySee(who, order.siteId)) throw notFound('order')
+  const { fields, differences } = changesOf(order, sent)
+  if (order.version !== version) throw conflict(order.version, differences)
+  refuseAgreed(order, { ...fields, ...(shares ? { shares } : {}) })
+  const patch: Partial<typeof orders.$inferInsert> = fields
+  if ('consequence' in fields || 'urgency' in fields) Object.assign(patch, await repriced(tx, order, fields))
+  const sharesChanged = shares ? await saveShares(tx, id, shares) : null
+  if (Object.keys(patch).length || sharesChanged) {
+    await tx.update(orders).set({ ...patch, version: version + 1 }).where(eq(orders.id, id))
+    const told = Object.fromEntries(differences.map(({ field, theirs, yours }) => [field, { from: theirs, to: yours }]))
+    if (sharesChanged) told.shares = sharesChanged
+    if (patch.priority && patch.priority !== order.priority) told.priority = { from: order.priority, to: patch.priority }
+    await tell({ kind: 'order.edit', siteId: order.siteId, orderId: id, from: order.state, to: order.state, details: { fields: told } })
+  }
+  return readOrderSheet(tx, who, id, now)
+})
+
+function refuseAgreed(order: OrderRecord, fields: Partial<Record<keyof OrderFields, unknown>>): void {
+  const over = order.state === 'closed' || order.state === 'cancelled'
+  const fixed = order.state === 'draft' ? [] : over ? [...AGREED, ...FROZEN_WHEN_CLOSED] : order.state === 'done' || order.state === 'checked' ? AGREED.filter((field) => field !== 'shares') : AGREED
+  const touched = fixed.find((field) => field in fields)
+  if (touched) refuse('agreed', over ? 'The order is over; this stays as it was.' : 'This was agreed to in the approval. Send the order back, or reopen it, to change it.', touched)
+}
+
+async function repriced(tx: Tx, order: OrderRecord, fields: Partial<OrderRecord>): Promise<Partial<OrderRecord>> {
+  const consequence = fields.consequence ?? order.consequence
+  const urgency = fields.urgency ?? order.urgency
+  if (!consequence || !urgency) return {}
+  const { priority, sentence } = priorityOf(consequence, urgency)
+  if (priority === order.priority) return { prioritySentence: sentence }
+  return { priority, prioritySentence: sentence, priorityRank: PRIORITIES.indexOf(priority) + 1, ...(order.finishedAt ? {} : await promiseFor(tx, order.siteId, priority, order.targetStartAt)) }
+}
+
+async function saveShares(tx: Tx, orderId: number, shares: { payerId: number; shareBp: number }[]) {
+  const known = await tx.select({ id: payers.id, code: payers.code }).from(payers)
+  const code = new Map(known.map((payer) => [payer.id, payer.code]))
+  if (shares.some((share) => !code.has(share.payerId))) refuse('payer_unknown', 'Choose a payer from the list.', 'shares')
+  const words = (list: { payerId: number; shareBp: number }[]) => list.map((share) => `${code.get(share.payerId)} ${share.shareBp / 100} %`).join(', ')
+  const before = await tx.select({ payerId: orderShares.payerId, shareBp: orderShares.shareBp }).from(orderShares).where(eq(orderShares.orderId, orderId)).orderBy(orderShares.position)
+  if (words(before) === words(shares)) return null
+  await tx.delete(orderShares).where(eq(orderShares.orderId, orderId))
+  if (shares.length) await tx.insert(orderShares).values(shares.map((share, position) => ({ orderId, ...share, position })))
+  return { from: words(before), to: words(shares) }
+}

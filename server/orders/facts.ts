@@ -1,0 +1,66 @@
+import { and, count, eq, inArray, isNull, sql } from 'drizzle-orm'
+import type { OrderFacts } from '#core/orders'
+import type { Asker, Reader } from '#server/kit'
+import { standsInFor } from '#server/kit'
+import { costByOrder } from '#server/ledger'
+import { orders, orderShares, postings, stints, vendorBills, visits } from '../tables'
+
+export type OrderRecord = typeof orders.$inferSelect
+
+/** What the rules need to know of this order and this person, in a bounded number of statements. */
+export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: Date): Promise<OrderFacts> {
+  const shares = await db.select({ payerId: orderShares.payerId, shareBp: orderShares.shareBp }).from(orderShares).where(eq(orderShares.orderId, order.id)).orderBy(orderShares.position)
+  const visitRows = await db.select({ id: visits.id, state: visits.state, vendorId: visits.vendorId, billId: vendorBills.id }).from(visits).leftJoin(vendorBills, eq(vendorBills.visitId, visits.id)).where(eq(visits.orderId, order.id))
+  const [time] = await db.select({ minutes: sql<string>`coalesce(sum(${stints.minutes}), 0)`, running: sql<string>`coalesce(sum(${stints.endAt} is null), 0)`, all: count() }).from(stints).where(eq(stints.orderId, order.id))
+  const cost = (await costByOrder(db, [order.id])).get(order.id) ?? 0
+  const posted = await standingPosting(db, order.id)
+  const billable = visitRows.filter((visit) => visit.vendorId && (visit.state === 'ended' || visit.state === 'on_site'))
+  return {
+    state: order.state,
+    heldFrom: order.heldFrom,
+    kind: order.kind,
+    summary: order.summary,
+    description: order.description,
+    placeId: order.placeId,
+    assetId: order.assetId,
+    categoryId: order.categoryId,
+    tradeId: order.tradeId,
+    teamId: order.teamId,
+    leadId: order.leadId,
+    supervisorId: order.supervisorId,
+    priority: order.priority,
+    estimateMinor: order.estimateMinor,
+    shares,
+    approvalLimitMinor: await limitOf(db, who, now),
+    liveVisits: visitRows.filter((visit) => visit.state === 'planned' || visit.state === 'on_site').length,
+    runningStints: Number(time!.running),
+    loggedMinutes: Number(time!.minutes),
+    vendorVisitsWithoutBill: billable.filter((visit) => visit.billId === null).length,
+    symptom: order.symptom,
+    cause: order.cause,
+    fix: order.fix,
+    costMinor: cost,
+    posted: posted !== null,
+    recorded: time!.all > 0 || cost !== 0 || visitRows.length > 0,
+    discarded: order.discardedAt !== null,
+  }
+}
+
+/** The posting of an order that has not been reversed, or null. */
+export async function standingPosting(db: Reader, orderId: number) {
+  const rows = await db.select().from(postings).where(eq(postings.orderId, orderId))
+  const reversed = new Set(rows.map((posting) => posting.reversesId))
+  return rows.find((posting) => posting.kind === 'posting' && !reversed.has(posting.id)) ?? null
+}
+
+/** Own limit, or that of somebody away whose deputy this person is, whichever is higher. */
+async function limitOf(db: Reader, who: Asker, now: Date): Promise<number | null> {
+  if (!who.accountId || !who.roles.includes('approver')) return null
+  const lent = await standsInFor(db, who.accountId, now)
+  return Math.max(who.approvalLimitMinor ?? 0, ...lent.map((person) => person.limitMinor ?? 0))
+}
+
+/** Orders nobody threw away. */
+export const kept = and(isNull(orders.discardedAt), eq(orders.archived, false))
+
+export const isLiveVisit = inArray(visits.state, ['planned', 'on_site'])

@@ -1,0 +1,46 @@
+import { eq } from 'drizzle-orm'
+import type { Done, Endpoint } from '#contract/kit'
+import { moveOrder, ORDER_MOVES } from '#core/orders'
+import type { OrderFacts, OrderMove, OrderState } from '#core/orders'
+import { command, recordEvent } from '#server/kit'
+import type { Asker, CommandContext, Outgoing, Route, Tx } from '#server/kit'
+import { orders } from '../tables'
+import { factsOf } from './facts'
+import type { OrderRecord } from './facts'
+import { lockOrder } from './lockOrder'
+
+interface MoveInput {
+  id: number
+  version: number
+  reason?: string
+}
+
+export interface Moving<Input> extends CommandContext<Input> {
+  order: OrderRecord
+  facts: OrderFacts
+  to: OrderState
+}
+
+/** What else changes with a move: columns of the order. Rows elsewhere are the callback's own. */
+type Also<Input> = (moving: Moving<Input>) => Promise<Partial<typeof orders.$inferInsert>>
+
+/** A command that makes one move of the lifecycle table. */
+export function orderMove<Input extends MoveInput>(endpoint: Endpoint<Input, Done>, move: OrderMove, also?: Also<Input>): Route {
+  return command(endpoint, async (context) => {
+    const { tx, who, input, now } = context
+    const order = await lockOrder(tx, who, input.id, input.version)
+    const facts = await factsOf(tx, order, who, now)
+    const to = moveOrder(facts, move, input.reason ?? null)
+    const more = also ? await also({ ...context, order, facts, to }) : {}
+    return (await saveMove(tx, who, now, order, move, to, input.reason ?? null, more)) as Outgoing<Done>
+  })
+}
+
+/** Writes the new state and the event that tells of it. */
+export async function saveMove(tx: Tx, who: Pick<Asker, 'accountId' | 'name'>, now: Date, order: OrderRecord, move: OrderMove, to: OrderState, reason: string | null, more: Partial<typeof orders.$inferInsert> = {}, details?: Record<string, unknown>): Promise<Done> {
+  const version = order.version + 1
+  await tx.update(orders).set({ ...more, state: to, version }).where(eq(orders.id, order.id))
+  const label = ORDER_MOVES[move].label
+  await recordEvent(tx, who, now, { kind: `order.${move}`, siteId: order.siteId, orderId: order.id, from: order.state, to, reason: reason?.trim() || null, details: { label, ...details } })
+  return { id: order.id, version, state: to }
+}

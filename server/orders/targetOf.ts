@@ -1,0 +1,56 @@
+import { eq } from 'drizzle-orm'
+import type { GaugeTarget } from '#contract/orders'
+import { resumeTarget, setTarget, stopTarget, targetState } from '#core/orders'
+import type { Target } from '#core/orders'
+import type { Priority } from '#core/requests'
+import type { Outgoing, Reader } from '#server/kit'
+import { settings, sites, targetRules } from '../tables'
+import type { OrderRecord } from './facts'
+
+type TargetColumns = Pick<OrderRecord, 'targetClock' | 'targetStartAt' | 'responseDueAt' | 'closeAt' | 'completionDueAt' | 'clockStoppedAt'>
+
+/** The promise for a priority at a site, counted from `start`, as columns of an order. */
+export async function promiseFor(db: Reader, siteId: number, priority: Priority, start: Date): Promise<TargetColumns> {
+  const rules = await db.select({ rule: targetRules, calendar: sites.calendar }).from(targetRules).innerJoin(sites, eq(sites.id, targetRules.siteId)).where(eq(targetRules.siteId, siteId))
+  const found = rules.find(({ rule }) => rule.priority === priority)
+  if (!found) throw new Error(`No target rule for ${priority} at site ${siteId}.`)
+  return toColumns(setTarget(found.rule, start, found.calendar))
+}
+
+/** Columns after a hold that stops the clock, or after one that does not. */
+export async function heldTarget(db: Reader, order: OrderRecord, reason: string, now: Date): Promise<Partial<TargetColumns>> {
+  const stops = await holdsThatStop(db)
+  return stops.includes(reason) ? toColumns(stopTarget(fromColumns(order), now)) : {}
+}
+
+export async function resumedTarget(db: Reader, order: OrderRecord, now: Date): Promise<Partial<TargetColumns>> {
+  if (!order.clockStoppedAt) return {}
+  return toColumns(resumeTarget(fromColumns(order), now, await calendarOf(db, order.siteId)))
+}
+
+/** The hold reasons for which waiting is not our lateness. */
+export async function holdsThatStop(db: Reader): Promise<string[]> {
+  const [row] = await db.select().from(settings).where(eq(settings.name, 'holds_that_stop'))
+  return (row?.value as string[] | undefined) ?? ['part', 'access', 'weather']
+}
+
+export async function gaugeOf(db: Reader, order: OrderRecord, now: Date) {
+  return targetState(fromColumns(order), order.finishedAt, now, await calendarOf(db, order.siteId))
+}
+
+export function gaugeTarget(order: TargetColumns & { finishedAt: Date | null }): Outgoing<GaugeTarget> {
+  return { clock: order.targetClock, startAt: order.targetStartAt, responseDueAt: order.responseDueAt, closeAt: order.closeAt, completionDueAt: order.completionDueAt, stoppedAt: order.clockStoppedAt, finishedAt: order.finishedAt }
+}
+
+async function calendarOf(db: Reader, siteId: number) {
+  const [site] = await db.select({ calendar: sites.calendar }).from(sites).where(eq(sites.id, siteId))
+  return site!.calendar
+}
+
+function fromColumns(order: TargetColumns): Target {
+  return { clock: order.targetClock, startAt: order.targetStartAt, responseDueAt: order.responseDueAt, closeAt: order.closeAt, completionDueAt: order.completionDueAt, stoppedAt: order.clockStoppedAt }
+}
+
+export function toColumns(target: Target): TargetColumns {
+  return { targetClock: target.clock, targetStartAt: target.startAt, responseDueAt: target.responseDueAt, closeAt: target.closeAt, completionDueAt: target.completionDueAt, clockStoppedAt: target.stoppedAt }
+}

@@ -1,0 +1,23 @@
+import { and, asc, eq, isNull } from 'drizzle-orm'
+import * as contract from '#contract/people'
+import type { Role } from '#core/people'
+import { accountRoles, accounts, categories, payers, people, sites, teams, trades } from '../tables'
+import { query, withinSites } from '#server/kit'
+
+export default query(contract.readVocabulary, async ({ db, who }) => {
+  const [tradeRows, categoryRows, payerRows, teamRows, roleRows, siteRows] = await Promise.all([
+    db.select({ id: trades.id, name: trades.name }).from(trades).orderBy(asc(trades.name)),
+    db.select({ id: categories.id, name: categories.name, tradeId: categories.tradeId }).from(categories).orderBy(asc(categories.name)),
+    db.select({ id: payers.id, code: payers.code, name: payers.name, kind: payers.kind }).from(payers).orderBy(asc(payers.code)),
+    db.select({ id: teams.id, name: teams.name }).from(teams).where(withinSites(who, teams.siteId)).orderBy(asc(teams.name)),
+    db.select({ id: accounts.id, name: people.name, role: accountRoles.role }).from(accounts).innerJoin(people, eq(people.id, accounts.personId)).innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id)).where(and(isNull(accounts.disabledAt), withinSites(who, people.siteId))).orderBy(asc(people.name)),
+    db.select({ id: sites.id, name: sites.name, code: sites.code }).from(sites).where(withinSites(who, sites.id)).orderBy(asc(sites.id)),
+  ])
+  const byAccount = new Map<number, { id: number; name: string; roles: Role[] }>()
+  for (const { id, name, role } of roleRows) {
+    const person = byAccount.get(id) ?? { id, name, roles: [] }
+    person.roles.push(role)
+    byAccount.set(id, person)
+  }
+  return { trades: tradeRows, categories: categoryRows, payers: payerRows, teams: teamRows, accounts: [...byAccount.values()], sites: siteRows }
+})

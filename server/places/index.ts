@@ -1,0 +1,10 @@
+import type { Route } from '#server/kit'
+import findAssets from './findAssets'
+import findPlaces from './findPlaces'
+import readContext from './readContext'
+import readRegister from './readRegister'
+import searchEverything from './searchEverything'
+
+export * from './namePlace'
+export * from './words'
+export const routes: Route[] = [findPlaces, findAssets, readContext, searchEverything, readRegister]

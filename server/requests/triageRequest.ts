@@ -1,0 +1,56 @@
+import { eq } from 'drizzle-orm'
+import * as contract from '#contract/requests'
+import { refuse } from '#core/kit'
+import { priorityOf, PRIORITY_NAMES } from '#core/requests'
+import { command, conflict } from '#server/kit'
+import type { Tx } from '#server/kit'
+import { changesOf } from '#server/orders'
+import { assets, categories, payers, places, requests } from '../tables'
+import { lockRequestById } from './facts'
+import type { RequestRecord } from './facts'
+import { readRequestSheet } from './readRequestSheet'
+
+export default command(contract.triageRequest, async ({ tx, who, input, now, tell }) => {
+  const { id, version, priority: wanted, priorityReason, ...sent } = input
+  const request = await lockRequestById(tx, who, id)
+  const { fields, differences } = changesOf(request, sent)
+  if (request.version !== version) throw conflict(request.version, differences)
+  if (request.state !== 'new' && request.state !== 'asked') refuse('decided', 'It has been decided; change the order instead.')
+  await refuseUnknown(tx, request, fields)
+  const patch: Partial<RequestRecord> = { ...fields, ...priorityPatch(request, fields, wanted, priorityReason) }
+  if (patch.priority && patch.priority !== request.priority) differences.push({ field: 'priority', theirs: request.priority, yours: patch.priority })
+  if (differences.length) {
+    const taken = request.takenUpAt ? {} : { takenUpAt: now, takenUpBy: who.accountId }
+    await tx.update(requests).set({ ...patch, ...taken, version: version + 1 }).where(eq(requests.id, id))
+    await tell({ kind: 'request.edit', siteId: request.siteId, requestId: id, from: request.state, to: request.state, reason: wanted ? priorityReason : null, details: { fields: Object.fromEntries(differences.map(({ field, theirs, yours }) => [field, { from: theirs, to: yours }])) } })
+  }
+  return readRequestSheet(tx, who, id, now)
+})
+
+/** From consequence and urgency, unless somebody overrode it with a reason. */
+function priorityPatch(request: RequestRecord, fields: Partial<RequestRecord>, wanted: RequestRecord['priority'] | undefined, reason: string | undefined): Partial<RequestRecord> {
+  if (wanted) {
+    if (!reason) refuse('reason_missing', 'Say why it is not what consequence and urgency give.', 'priorityReason')
+    return { priority: wanted, prioritySentence: `${PRIORITY_NAMES[wanted]}, set by hand: ${reason}`, priorityOverridden: true }
+  }
+  if (!('consequence' in fields || 'urgency' in fields)) return {}
+  const consequence = 'consequence' in fields ? fields.consequence : request.consequence
+  const urgency = 'urgency' in fields ? fields.urgency : request.urgency
+  if (!consequence || !urgency) return { priority: null, prioritySentence: null, priorityOverridden: false }
+  const { priority, sentence } = priorityOf(consequence, urgency)
+  return { priority, prioritySentence: sentence, priorityOverridden: false }
+}
+
+async function refuseUnknown(tx: Tx, request: RequestRecord, fields: Partial<RequestRecord>): Promise<void> {
+  const { placeId, assetId, categoryId, payerId } = fields
+  if (placeId) {
+    const [place] = await tx.select({ siteId: places.siteId }).from(places).where(eq(places.id, placeId))
+    if (place?.siteId !== request.siteId) refuse('place_unknown', 'Choose a place from the list.', 'placeId')
+  }
+  if (assetId) {
+    const [asset] = await tx.select({ siteId: assets.siteId }).from(assets).where(eq(assets.id, assetId))
+    if (asset?.siteId !== request.siteId) refuse('asset_unknown', 'Choose an asset from the list.', 'assetId')
+  }
+  if (categoryId && !(await tx.select({ id: categories.id }).from(categories).where(eq(categories.id, categoryId))).length) refuse('category_unknown', 'Choose a category from the list.', 'categoryId')
+  if (payerId && !(await tx.select({ id: payers.id }).from(payers).where(eq(payers.id, payerId))).length) refuse('payer_unknown', 'Choose a payer from the list.', 'payerId')
+}

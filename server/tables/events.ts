@@ -1,0 +1,118 @@
+import { bigint, boolean, customType, index, int, json, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { id, instant } from './columns'
+import { orders, visits } from './orders'
+import { accounts } from './people'
+import { sites } from './places'
+import { requests } from './requests'
+import { vendors } from './vendors'
+
+/** What an event tells beyond its columns; shown on the timeline, read by the mails. */
+export interface EventDetails {
+  fields?: Record<string, { from: unknown; to: unknown }>
+  [key: string]: unknown
+}
+
+/**
+ * One thing that happened, written in the transaction of the change it tells of. `seq` is given
+ * after the commit, in order and without gaps, so that a reader who has seen seq n misses nothing.
+ */
+export const events = mysqlTable(
+  'event',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
+    seq: bigint('seq', { mode: 'number' }),
+    at: instant('at').notNull(),
+    kind: varchar('kind', { length: 40 }).notNull(),
+    siteId: int('site_id').references(() => sites.id),
+    requestId: int('request_id').references(() => requests.id),
+    orderId: int('order_id').references(() => orders.id),
+    visitId: int('visit_id').references(() => visits.id),
+    actorId: int('actor_id').references(() => accounts.id),
+    actorName: varchar('actor_name', { length: 120 }).notNull(),
+    fromState: varchar('from_state', { length: 12 }),
+    toState: varchar('to_state', { length: 12 }),
+    reason: text('reason'),
+    details: json('details').$type<EventDetails>(),
+  },
+  (table) => [
+    uniqueIndex('event_seq').on(table.seq),
+    index('event_request').on(table.requestId, table.id),
+    index('event_order').on(table.orderId, table.id),
+  ],
+)
+
+/** The answer to a POST, kept under its key in the same transaction: repeating it changes nothing. */
+export const idempotencyKeys = mysqlTable(
+  'idempotency_key',
+  {
+    id: id(),
+    scope: varchar('scope', { length: 80 }).notNull(),
+    key: varchar('key', { length: 80 }).notNull(),
+    endpoint: varchar('endpoint', { length: 80 }).notNull(),
+    inputHash: varchar('input_hash', { length: 64 }).notNull(),
+    answer: json('answer').$type<unknown>(),
+    at: instant('at').notNull(),
+  },
+  (table) => [uniqueIndex('idempotency_once').on(table.scope, table.key), index('idempotency_at').on(table.at)],
+)
+
+export const mails = mysqlTable(
+  'mail',
+  {
+    id: id(),
+    eventId: bigint('event_id', { mode: 'number' }).references(() => events.id),
+    occasion: varchar('occasion', { length: 40 }).notNull(),
+    to: varchar('to', { length: 190 }).notNull(),
+    subject: varchar('subject', { length: 250 }).notNull(),
+    text: text('text').notNull(),
+    state: varchar('state', { length: 12, enum: ['waiting', 'sent', 'failed'] }).notNull(),
+    attempts: smallint('attempts').notNull().default(0),
+    nextAt: instant('next_at').notNull(),
+    sentAt: instant('sent_at'),
+    lastError: varchar('last_error', { length: 300 }),
+  },
+  (table) => [uniqueIndex('mail_once').on(table.eventId, table.occasion, table.to), index('mail_waiting').on(table.state, table.nextAt)],
+)
+
+/** What somebody was told inside the application. */
+export const notices = mysqlTable(
+  'notice',
+  {
+    id: id(),
+    eventId: bigint('event_id', { mode: 'number' }).notNull().references(() => events.id),
+    accountId: int('account_id').notNull().references(() => accounts.id),
+    sentence: varchar('sentence', { length: 300 }).notNull(),
+    orderId: int('order_id').references(() => orders.id),
+    requestId: int('request_id').references(() => requests.id),
+    at: instant('at').notNull(),
+    readAt: instant('read_at'),
+  },
+  (table) => [uniqueIndex('notice_once').on(table.eventId, table.accountId), index('notice_account').on(table.accountId, table.readAt)],
+)
+
+const mediumblob = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' })
+
+/** A file as it is served: pictures re-encoded without position data, in the database beside their row. */
+export const attachments = mysqlTable(
+  'attachment',
+  {
+    id: id(),
+    siteId: int('site_id').notNull().references(() => sites.id),
+    /** What an upload is claimed by, before it hangs on anything. */
+    claimHash: varchar('claim_hash', { length: 64 }),
+    requestId: int('request_id').references(() => requests.id),
+    orderId: int('order_id').references(() => orders.id),
+    visitId: int('visit_id').references(() => visits.id),
+    name: varchar('name', { length: 160 }).notNull(),
+    mime: varchar('mime', { length: 60 }).notNull(),
+    width: int('width'),
+    height: int('height'),
+    bytes: int('bytes').notNull(),
+    content: mediumblob('content').notNull(),
+    /** Whether the reporter may see it through their link. */
+    shared: boolean('shared').notNull().default(false),
+    vendorId: int('vendor_id').references(() => vendors.id),
+    at: instant('at').notNull(),
+  },
+  (table) => [uniqueIndex('attachment_claim').on(table.claimHash), index('attachment_request').on(table.requestId), index('attachment_order').on(table.orderId)],
+)

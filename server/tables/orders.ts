@@ -1,0 +1,185 @@
+import { boolean, decimal, index, int, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
+import { VISIT_KINDS, VISIT_RESULTS } from '#core/dispatch'
+import { STINT_KINDS } from '#core/ledger'
+import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES } from '#core/orders'
+import { CONSEQUENCES, PRIORITIES, URGENCIES } from '#core/requests'
+import { basisPoints, id, instant, minor, version } from './columns'
+import { payers } from './ledger'
+import { accounts, teams, technicians, trades } from './people'
+import { assets, places, sites } from './places'
+import { categories } from './requests'
+import { vendors } from './vendors'
+
+export const orders = mysqlTable(
+  'work_order',
+  {
+    id: id(),
+    number: varchar('number', { length: 16 }).notNull(),
+    siteId: int('site_id').notNull().references(() => sites.id),
+    state: varchar('state', { length: 12, enum: ORDER_STATES }).notNull(),
+    kind: varchar('kind', { length: 12, enum: ORDER_KINDS }).notNull(),
+    summary: varchar('summary', { length: 140 }).notNull(),
+    description: text('description').notNull(),
+    placeId: int('place_id').references(() => places.id),
+    assetId: int('asset_id').references(() => assets.id),
+    categoryId: int('category_id').references(() => categories.id),
+    tradeId: int('trade_id').references(() => trades.id),
+    teamId: int('team_id').references(() => teams.id),
+    leadId: int('lead_id').references(() => accounts.id),
+    supervisorId: int('supervisor_id').references(() => accounts.id),
+    leadOrderId: int('lead_order_id').references((): AnyMySqlColumn => orders.id),
+    consequence: varchar('consequence', { length: 12, enum: CONSEQUENCES }),
+    urgency: varchar('urgency', { length: 12, enum: URGENCIES }),
+    priority: varchar('priority', { length: 12, enum: PRIORITIES }),
+    /** 1 for Emergency to 4 for Deferred, so that lists sort by it. */
+    priorityRank: smallint('priority_rank').notNull().default(3),
+    prioritySentence: varchar('priority_sentence', { length: 300 }),
+    estimateMinor: minor('estimate_minor'),
+    contactName: varchar('contact_name', { length: 120 }),
+    contactPhone: varchar('contact_phone', { length: 40 }),
+    access: text('access'),
+    noteForWorker: text('note_for_worker'),
+    noteForPayer: text('note_for_payer'),
+    outsideReference: varchar('outside_reference', { length: 80 }),
+    targetClock: varchar('target_clock', { length: 12, enum: ['continuous', 'working'] }).notNull(),
+    targetStartAt: instant('target_start_at').notNull(),
+    responseDueAt: instant('response_due_at').notNull(),
+    closeAt: instant('close_at').notNull(),
+    completionDueAt: instant('completion_due_at').notNull(),
+    clockStoppedAt: instant('clock_stopped_at'),
+    respondedAt: instant('responded_at'),
+    finishedAt: instant('finished_at'),
+    heldFrom: varchar('held_from', { length: 12, enum: ORDER_STATES }),
+    holdReason: varchar('hold_reason', { length: 12, enum: HOLD_REASONS }),
+    symptom: varchar('symptom', { length: 80 }),
+    cause: varchar('cause', { length: 80 }),
+    fix: varchar('fix', { length: 80 }),
+    outcomeNote: text('outcome_note'),
+    createdAt: instant('created_at').notNull(),
+    createdBy: int('created_by').references(() => accounts.id),
+    submittedBy: int('submitted_by').references(() => accounts.id),
+    closedAt: instant('closed_at'),
+    discardedAt: instant('discarded_at'),
+    archived: boolean('archived').notNull().default(false),
+    version: version(),
+  },
+  (table) => [
+    uniqueIndex('order_number').on(table.siteId, table.number),
+    index('order_queue').on(table.state, table.completionDueAt, table.id),
+    index('order_priority').on(table.state, table.priorityRank, table.completionDueAt, table.id),
+    index('order_place').on(table.placeId, table.createdAt),
+    index('order_asset').on(table.assetId, table.createdAt),
+    index('order_lead').on(table.leadOrderId),
+  ],
+)
+
+/** Who pays which share; the shares of an order that may be charged add to 10 000. */
+export const orderShares = mysqlTable(
+  'order_share',
+  {
+    orderId: int('order_id').notNull().references(() => orders.id),
+    payerId: int('payer_id').notNull().references(() => payers.id),
+    shareBp: basisPoints('share_bp').notNull(),
+    position: smallint('position').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.orderId, table.payerId] })],
+)
+
+export const steps = mysqlTable(
+  'step',
+  {
+    id: id(),
+    orderId: int('order_id').notNull().references(() => orders.id),
+    position: smallint('position').notNull(),
+    text: varchar('text', { length: 300 }).notNull(),
+    assigneeId: int('assignee_id').references(() => accounts.id),
+    doneAt: instant('done_at'),
+    doneBy: int('done_by').references(() => accounts.id),
+    unit: varchar('unit', { length: 16 }),
+    measured: decimal('measured', { precision: 14, scale: 4 }),
+  },
+  (table) => [uniqueIndex('step_position').on(table.orderId, table.position)],
+)
+
+/** One planned or actual presence of a technician or a vendor on an order. */
+export const visits = mysqlTable(
+  'visit',
+  {
+    id: id(),
+    orderId: int('order_id').notNull().references(() => orders.id),
+    technicianId: int('technician_id').references(() => technicians.id),
+    vendorId: int('vendor_id').references(() => vendors.id),
+    kind: varchar('kind', { length: 12, enum: VISIT_KINDS }).notNull(),
+    state: varchar('state', { length: 12, enum: ['planned', 'on_site', 'ended', 'recalled'] }).notNull(),
+    plannedStart: instant('planned_start').notNull(),
+    plannedEnd: instant('planned_end').notNull(),
+    startedAt: instant('started_at'),
+    endedAt: instant('ended_at'),
+    result: varchar('result', { length: 12, enum: VISIT_RESULTS }),
+    version: version(),
+  },
+  (table) => [
+    index('visit_order').on(table.orderId),
+    index('visit_technician').on(table.technicianId, table.plannedStart),
+    index('visit_vendor').on(table.vendorId, table.plannedStart),
+  ],
+)
+
+/** One stretch of logged time. Minutes and cost are computed when it ends and never typed. */
+export const stints = mysqlTable(
+  'stint',
+  {
+    id: id(),
+    visitId: int('visit_id').notNull().references(() => visits.id),
+    orderId: int('order_id').notNull().references(() => orders.id),
+    technicianId: int('technician_id').references(() => technicians.id),
+    /** Set to the technician while the clock runs: nobody can be on two jobs at once. */
+    runningTechnicianId: int('running_technician_id'),
+    kind: varchar('kind', { length: 12, enum: STINT_KINDS }).notNull(),
+    startAt: instant('start_at').notNull(),
+    endAt: instant('end_at'),
+    minutes: int('minutes'),
+    perHourMinor: minor('per_hour_minor'),
+    costMinor: minor('cost_minor'),
+  },
+  (table) => [
+    uniqueIndex('stint_running').on(table.runningTechnicianId),
+    index('stint_order').on(table.orderId),
+    index('stint_visit').on(table.visitId),
+  ],
+)
+
+export const findings = mysqlTable(
+  'finding',
+  {
+    id: id(),
+    orderId: int('order_id').notNull().references(() => orders.id),
+    visitId: int('visit_id').references(() => visits.id),
+    placeId: int('place_id').references(() => places.id),
+    assetId: int('asset_id').references(() => assets.id),
+    text: text('text').notNull(),
+    severity: varchar('severity', { length: 12 }).notNull(),
+    followUpOrderId: int('follow_up_order_id').references(() => orders.id),
+    at: instant('at').notNull(),
+  },
+  (table) => [index('finding_order').on(table.orderId)],
+)
+
+/** A decision asked for and given. */
+export const approvals = mysqlTable(
+  'approval',
+  {
+    id: id(),
+    orderId: int('order_id').notNull().references(() => orders.id),
+    amountMinor: minor('amount_minor').notNull(),
+    askedAt: instant('asked_at').notNull(),
+    askedBy: int('asked_by').references(() => accounts.id),
+    decidedAt: instant('decided_at'),
+    decidedBy: int('decided_by').references(() => accounts.id),
+    actingForId: int('acting_for_id').references(() => accounts.id),
+    verdict: varchar('verdict', { length: 12, enum: ['approved', 'sent_back'] }),
+    note: text('note'),
+  },
+  (table) => [index('approval_order').on(table.orderId)],
+)

@@ -1,0 +1,65 @@
+import { date, index, int, json, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
+import type { WorkCalendar } from '#core/kit'
+import { id, instant, minor } from './columns'
+import { payers } from './ledger'
+import { vendors } from './vendors'
+
+export const sites = mysqlTable('site', {
+  id: id(),
+  code: varchar('code', { length: 8 }).notNull().unique(),
+  name: varchar('name', { length: 120 }).notNull(),
+  zone: varchar('zone', { length: 64 }).notNull(),
+  currency: varchar('currency', { length: 3 }).notNull(),
+  calendar: json('calendar').$type<WorkCalendar>().notNull(),
+  deskPhone: varchar('desk_phone', { length: 40 }).notNull(),
+  deskEmail: varchar('desk_email', { length: 190 }).notNull(),
+  /** Working minutes within which a new request is triaged. */
+  triageMinutes: int('triage_minutes').notNull(),
+})
+
+/** Site, building, floor, space or grounds: one tree. `path` is "/1/7/31/", the ids from the root. */
+export const places = mysqlTable(
+  'place',
+  {
+    id: id(),
+    siteId: int('site_id').notNull().references(() => sites.id),
+    parentId: int('parent_id').references((): AnyMySqlColumn => places.id),
+    kind: varchar('kind', { length: 12, enum: ['site', 'building', 'floor', 'space', 'grounds'] }).notNull(),
+    code: varchar('code', { length: 32 }).notNull(),
+    name: varchar('name', { length: 120 }).notNull(),
+    path: varchar('path', { length: 190 }).notNull(),
+    /** Folded code, name and names above, for search. */
+    searchText: varchar('search_text', { length: 400 }).notNull(),
+    access: text('access'),
+    /** Corners in metres on the floor's own grid. */
+    outline: json('outline').$type<[number, number][]>(),
+    payerId: int('payer_id').references(() => payers.id),
+  },
+  (table) => [uniqueIndex('place_code').on(table.siteId, table.code), index('place_path').on(table.path), index('place_parent').on(table.parentId)],
+)
+
+export const assets = mysqlTable(
+  'asset',
+  {
+    id: id(),
+    siteId: int('site_id').notNull().references(() => sites.id),
+    parentId: int('parent_id').references((): AnyMySqlColumn => assets.id),
+    placeId: int('place_id').notNull().references(() => places.id),
+    tag: varchar('tag', { length: 32 }).notNull(),
+    name: varchar('name', { length: 120 }).notNull(),
+    /** UNIFORMAT II code. */
+    classCode: varchar('class_code', { length: 12 }).notNull(),
+    maker: varchar('maker', { length: 80 }),
+    model: varchar('model', { length: 80 }),
+    serial: varchar('serial', { length: 80 }),
+    installedOn: date('installed_on', { mode: 'string' }),
+    priceMinor: minor('price_minor'),
+    warrantyUntil: date('warranty_until', { mode: 'string' }),
+    vendorId: int('vendor_id').references(() => vendors.id),
+    payerId: int('payer_id').references(() => payers.id),
+    searchText: varchar('search_text', { length: 400 }).notNull(),
+    retiredAt: instant('retired_at'),
+  },
+  (table) => [uniqueIndex('asset_tag').on(table.siteId, table.tag), index('asset_place').on(table.placeId)],
+)

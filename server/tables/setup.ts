@@ -1,0 +1,34 @@
+import { int, json, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { PRIORITIES } from '#core/requests'
+import { id } from './columns'
+import { sites } from './places'
+
+/** Numbers run on by themselves; the next one can be set when moving over from another system. */
+export const numberings = mysqlTable(
+  'numbering',
+  {
+    siteId: int('site_id').notNull().references(() => sites.id),
+    series: varchar('series', { length: 12, enum: ['request', 'order'] }).notNull(),
+    prefix: varchar('prefix', { length: 4 }).notNull(),
+    next: int('next').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.siteId, table.series] })],
+)
+
+export const targetRules = mysqlTable(
+  'target_rule',
+  {
+    id: id(),
+    siteId: int('site_id').notNull().references(() => sites.id),
+    priority: varchar('priority', { length: 12, enum: PRIORITIES }).notNull(),
+    clock: varchar('clock', { length: 12, enum: ['continuous', 'working'] }).notNull(),
+    responseMinutes: int('response_minutes').notNull(),
+    completionMinutes: int('completion_minutes').notNull(),
+  },
+  (table) => [uniqueIndex('target_rule_priority').on(table.siteId, table.priority)],
+)
+
+export const settings = mysqlTable('setting', {
+  name: varchar('name', { length: 60 }).primaryKey(),
+  value: json('value').$type<unknown>().notNull(),
+})

@@ -1,0 +1,29 @@
+import { and, eq, gt, isNull, ne } from 'drizzle-orm'
+import { SEEN_IN_FIELD } from '#core/orders'
+import { ProblemReply, sha256 } from '#server/kit'
+import type { Reader, Tx } from '#server/kit'
+import { lockOrderById } from '#server/orders'
+import { orders, sites, vendorPasses, vendors, visits } from '../tables'
+
+/** The one job a pass opens. @throws ProblemReply 404 when unknown, expired, revoked or not approved */
+export async function openPass(db: Reader, token: string, now: Date) {
+  const [found] = await db
+    .select({ pass: vendorPasses, visit: visits, order: orders, vendor: vendors, site: sites })
+    .from(vendorPasses)
+    .innerJoin(visits, eq(visits.id, vendorPasses.visitId))
+    .innerJoin(orders, eq(orders.id, visits.orderId))
+    .innerJoin(vendors, eq(vendors.id, visits.vendorId))
+    .innerJoin(sites, eq(sites.id, orders.siteId))
+    .where(and(eq(vendorPasses.tokenHash, sha256(token)), gt(vendorPasses.expiresAt, now), isNull(vendorPasses.revokedAt), ne(visits.state, 'recalled')))
+  if (!found || !(SEEN_IN_FIELD.includes(found.order.state) || found.visit.state === 'ended'))
+    throw new ProblemReply(404, 'The link does not work', 'It has expired, was taken back, or was not copied whole. Call the desk that sent it.')
+  return found
+}
+
+/** The same, with the order locked for a change; the vendor acts by name. */
+export async function lockPass(tx: Tx, token: string, now: Date) {
+  const { order } = await openPass(tx, token, now)
+  const locked = await lockOrderById(tx, order.id)
+  const found = await openPass(tx, token, now)
+  return { ...found, order: locked!, worker: { accountId: null, name: found.vendor.name } }
+}
