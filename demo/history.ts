@@ -97,12 +97,12 @@ function preventiveCases(setting: Setting): Planned[] {
   return cases
 }
 
-/** The three oldest months but the current are closed for good. */
+/** Every month but this and the last is closed for good. */
 function closePeriods({ world, staff }: Setting): void {
   const current = world.now.toISOString().slice(0, 7)
   const past = world.rows.periods.filter((period) => period.month < current).sort((a, b) => (a.month < b.month ? 1 : -1))
-  const months = [...new Set(past.map((period) => period.month))].slice(1, 4)
-  for (const period of past) if (months.includes(period.month)) Object.assign(period, { closedAt: new Date(`${nextMonth(period.month)}-04T10:00:00Z`), closedBy: staff.get('Petra Lindqvist')! })
+  const open = past[0]?.month
+  for (const period of past) if (period.month !== open) Object.assign(period, { closedAt: new Date(`${nextMonth(period.month)}-04T10:00:00Z`), closedBy: staff.get('Petra Lindqvist')! })
 }
 
 const nextMonth = (month: string) => DateTime.fromFormat(month, 'yyyy-LL').plus({ months: 1 }).toFormat('yyyy-LL')

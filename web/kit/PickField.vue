@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { NSelect } from 'naive-ui/es/select'
+import { computed, ref, watch } from 'vue'
+import { useSoon } from './soon'
+
+/** A type, not an interface: the select takes any object with these. */
+export type Choice = { value: number | string; label: string }
+
+/** Choosing one thing by typing part of it: from a short list, or found on the server while typing. */
+const props = defineProps<{ id: string; label: string; value: number | string | null; choices?: Choice[]; find?: (text: string) => Promise<Choice[]>; current?: Choice | null; placeholder?: string; disabled?: boolean; problem?: string; clearable?: boolean }>()
+const emit = defineEmits<{ pick: [number | string | null] }>()
+const found = ref<Choice[]>([])
+const busy = ref(false)
+let asked = ''
+
+const options = computed(() => {
+  if (!props.find) return props.choices ?? []
+  const current = props.current && !found.value.some((one) => one.value === props.current!.value) ? [props.current] : []
+  return [...found.value, ...current]
+})
+const look = useSoon(async () => {
+  if (!props.find) return
+  const text = asked
+  const rows = await props.find(text)
+  if (text === asked) found.value = rows
+  busy.value = false
+}, 120)
+function search(text: string): void {
+  asked = text
+  busy.value = true
+  look()
+}
+watch(() => props.value, () => (busy.value = false))
+</script>
+
+<template>
+  <div class="field">
+    <label :for="id">{{ label }}</label>
+    <NSelect
+      :value="value"
+      :options="options"
+      filterable
+      :remote="!!find"
+      :loading="busy"
+      :clearable="clearable"
+      :disabled="disabled"
+      :placeholder="placeholder ?? 'Type to find'"
+      :input-props="{ id, 'aria-label': label, autocomplete: 'off' }"
+      :status="problem ? 'error' : undefined"
+      :show-checkmark="false"
+      @search="search"
+      @focus="find && !found.length && search('')"
+      @update:value="(picked: number | string | null) => emit('pick', picked)"
+    />
+    <p v-if="problem" class="problem">{{ problem }}</p>
+  </div>
+</template>

@@ -1,0 +1,92 @@
+import type { Endpoint, Problem } from '#contract/kit'
+import type { Reason } from '#core/kit'
+
+/** The server said no, or did not answer. `problem.reasons` say what to mend, field by field. */
+export class CallProblem extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+
+  get reasons(): Reason[] {
+    return this.problem.reasons ?? []
+  }
+
+  /** The sentence for a field, when there is one. */
+  at(field: string): string | undefined {
+    return this.reasons.find((reason) => reason.field === field)?.sentence
+  }
+}
+
+/** A key for one change: sent again unchanged when an answer is lost, so that nothing happens twice. */
+export const freshKey = () => crypto.randomUUID().replaceAll('-', '')
+
+const TRIES = 3
+
+interface Sending {
+  key?: string
+  file?: Blob
+}
+
+/**
+ * Calls an endpoint of the contract. A lost answer is asked for again with the same key.
+ *
+ * @example const sheet = await call(readOrder, { id: 7 })
+ * @throws CallProblem
+ */
+export async function call<Input extends object, Answer>(endpoint: Endpoint<Input, Answer>, input: Input, sending: Sending = {}): Promise<Answer> {
+  const { url, init } = requestFor(endpoint, input, sending)
+  for (let tries = 1; ; tries++) {
+    let response: Response
+    try {
+      response = await fetch(url, init)
+    } catch {
+      if (tries < TRIES) {
+        await new Promise((resolve) => setTimeout(resolve, 300 * tries))
+        continue
+      }
+      throw new CallProblem({ type: 'about:blank', title: 'No connection', status: 0, detail: 'The server cannot be reached. What you typed is kept here; try again.' })
+    }
+    if (!response.ok) throw new CallProblem(await problemOf(response))
+    return (await response.json()) as Answer
+  }
+}
+
+async function problemOf(response: Response): Promise<Problem> {
+  const fallback: Problem = { type: 'about:blank', title: 'Failed', status: response.status, detail: 'The server failed while doing this. Try again.' }
+  return (await response.json().catch(() => fallback)) as Problem
+}
+
+function requestFor(endpoint: Endpoint<never, unknown> | Endpoint<object, unknown>, input: object, { key, file }: Sending): { url: string; init: RequestInit } {
+  const { url, rest } = addressOf(endpoint.path, input)
+  const headers: Record<string, string> = { Accept: 'application/json' }
+  if (endpoint.method === 'POST') headers['Idempotency-Key'] = key ?? freshKey()
+  if (endpoint.upload) {
+    const body = new FormData()
+    body.append('file', file!)
+    return { url, init: { method: endpoint.method, headers, body } }
+  }
+  if (endpoint.method === 'GET') return { url: withQuery(url, rest), init: { method: 'GET', headers } }
+  headers['Content-Type'] = 'application/json'
+  return { url, init: { method: endpoint.method, headers, body: JSON.stringify(rest) } }
+}
+
+/** The address of an endpoint for links and pictures, path words and query filled in. */
+export function address<Input extends object>(endpoint: Endpoint<Input, unknown>, input: Input): string {
+  const { url, rest } = addressOf(endpoint.path, input)
+  return withQuery(url, rest)
+}
+
+function addressOf(path: string, input: object): { url: string; rest: Record<string, unknown> } {
+  const rest = { ...input } as Record<string, unknown>
+  const url = path.replace(/:(\w+)/g, (_, word: string) => {
+    const value = String(rest[word])
+    delete rest[word]
+    return encodeURIComponent(value)
+  })
+  return { url, rest }
+}
+
+function withQuery(url: string, rest: Record<string, unknown>): string {
+  const given = Object.entries(rest).filter(([, value]) => value !== undefined && value !== null && value !== '')
+  return given.length ? `${url}?${new URLSearchParams(given.map(([name, value]) => [name, String(value)]))}` : url
+}

@@ -1,0 +1,57 @@
+/** Instants are shown in the site's zone, whatever the device's clock says. */
+let zone = 'Europe/Dublin'
+let offset = 0
+
+export function showTimesOf(siteZone: string): void {
+  zone = siteZone
+}
+
+/** The server's clock: gauges and "3 min ago" go by it. */
+export function setServerNow(now: string): void {
+  offset = new Date(now).getTime() - Date.now()
+}
+
+export const serverNow = () => new Date(Date.now() + offset)
+
+const formatter = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-IE', { timeZone: zone, hourCycle: 'h23', ...options })
+
+/** "14:05" today, "Fri 14:05" this week, "3 Mar 14:05" otherwise. */
+export function shortTime(at: string): string {
+  const day = (date: Date) => formatter({ dateStyle: 'short' }).format(date)
+  const when = new Date(at)
+  const now = serverNow()
+  const clock = formatter({ hour: '2-digit', minute: '2-digit' }).format(when)
+  if (day(when) === day(now)) return clock
+  if (Math.abs(when.getTime() - now.getTime()) < 6 * 86_400_000) return `${formatter({ weekday: 'short' }).format(when)} ${clock}`
+  return `${formatter({ day: 'numeric', month: 'short' }).format(when)} ${clock}`
+}
+
+/** "Mon 23 Nov 2026, 14:05" */
+export const longTime = (at: string) => formatter({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' }).format(new Date(at))
+
+/** "23 Nov 2026" for a date without a time. */
+export const dayOf = (date: string) => new Intl.DateTimeFormat('en-IE', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(`${date.slice(0, 10)}T00:00:00Z`))
+
+/** "35 min", "3 h 20 min", "2 d 4 h": minutes as people say them. */
+export function spell(minutes: number): string {
+  const whole = Math.abs(Math.round(minutes))
+  if (whole < 60) return `${whole} min`
+  if (whole < 1440) return whole % 60 ? `${Math.floor(whole / 60)} h ${whole % 60} min` : `${whole / 60} h`
+  const hours = Math.floor((whole % 1440) / 60)
+  return hours ? `${Math.floor(whole / 1440)} d ${hours} h` : `${Math.floor(whole / 1440)} d`
+}
+
+/** The value a datetime-local field takes for an instant, in the site's zone. */
+export function toLocalField(at: Date): string {
+  const parts = Object.fromEntries(formatter({ year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit' }).formatToParts(at).map(({ type, value }) => [type, value]))
+  return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`
+}
+
+/** The instant a datetime-local field means in the site's zone. */
+export function fromLocalField(text: string): Date {
+  const asUtc = new Date(`${text}:00Z`)
+  const shown = new Date(`${toLocalField(asUtc)}:00Z`)
+  const first = new Date(asUtc.getTime() - (shown.getTime() - asUtc.getTime()))
+  const again = new Date(`${toLocalField(first)}:00Z`)
+  return new Date(first.getTime() - (again.getTime() - asUtc.getTime()))
+}

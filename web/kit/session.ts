@@ -1,0 +1,44 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { readSelf, signIn, signOut } from '#contract/people'
+import type { Self } from '#contract/people'
+import { may } from '#core/people'
+import type { Permission } from '#core/people'
+import { call, CallProblem } from './call'
+import { setServerNow, showTimesOf } from './format'
+
+/** Who is signed in on this screen. */
+export const useSession = defineStore('session', () => {
+  const self = ref<Self | null>(null)
+  let asked: Promise<void> | null = null
+
+  function become(person: Self | null): void {
+    self.value = person
+    if (!person) return
+    setServerNow(person.now)
+    showTimesOf(person.site.zone)
+  }
+
+  /** Asks the server once who this is; nobody is a valid answer. */
+  function ensure(): Promise<void> {
+    asked ??= call(readSelf, {}).then(become, (problem: unknown) => {
+      if (!(problem instanceof CallProblem) || problem.problem.status !== 401) asked = null
+      become(null)
+    })
+    return asked
+  }
+
+  async function enter(email: string, password: string): Promise<void> {
+    become(await call(signIn, { email, password }))
+    asked = Promise.resolve()
+  }
+
+  async function leave(): Promise<void> {
+    await call(signOut, {})
+    become(null)
+  }
+
+  const can = (permission: Permission) => self.value !== null && may(self.value.roles, permission)
+
+  return { self, ensure, enter, leave, can }
+})

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { RouterLink } from 'vue-router'
+import { listPayables, listStatements } from '#contract/ledger'
+import { formatMinor } from '#core/kit'
+import { call, ProblemNote, shortTime, useLoading } from '#web/kit'
+
+const month = ref<string | undefined>(undefined)
+const statements = useLoading(() => call(listStatements, { month: month.value }))
+const payables = useLoading(() => call(listPayables, {}))
+watch(month, () => void statements.load(), { immediate: true })
+void payables.load()
+</script>
+
+<template>
+  <div class="page">
+    <ProblemNote v-if="statements.problem.value" :problem="statements.problem.value" @retry="statements.load" />
+    <template v-else-if="statements.value.value">
+      <header>
+        <h1>Ledger</h1>
+        <div class="field"><label for="month">Period</label>
+          <select id="month" class="entry mono" :value="statements.value.value.month" @change="month = ($event.target as HTMLSelectElement).value"><option v-for="one in statements.value.value.months" :key="one.month" :value="one.month">{{ one.month }}{{ one.closedAt ? ', closed' : ', open' }}</option></select>
+        </div>
+      </header>
+      <section aria-label="Statements">
+        <h2>Statements</h2>
+        <table v-if="statements.value.value.rows.length" class="plain-table">
+          <thead><tr><th>Statement</th><th>Payer</th><th class="amount">Jobs</th><th class="amount">Net</th><th class="amount">Tax</th><th class="amount">Total</th></tr></thead>
+          <tbody>
+            <tr v-for="row in statements.value.value.rows" :key="row.number">
+              <td><RouterLink class="mono" :to="`/ledger/${row.payerId}/${row.month}`">{{ row.number }}</RouterLink></td>
+              <td>{{ row.payerName }}<span v-if="row.ownCost" class="soft"> own cost, not charged on</span></td>
+              <td class="amount">{{ row.jobs }}</td><td class="amount">{{ formatMinor(row.netMinor) }}</td><td class="amount">{{ formatMinor(row.taxMinor) }}</td><td class="amount violet">{{ formatMinor(row.grossMinor) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-else class="soft">Nothing was charged in this period. Orders are posted from the Charges station.</p>
+      </section>
+      <section aria-label="Payables">
+        <h2>What vendors are owed</h2>
+        <table v-if="payables.value.value?.rows.length" class="plain-table">
+          <thead><tr><th>Vendor</th><th>Order</th><th>Posted</th><th class="amount">Net</th><th class="amount">Tax</th><th class="amount">Owed</th></tr></thead>
+          <tbody>
+            <tr v-for="row in payables.value.value.rows" :key="row.id"><td>{{ row.vendor }}</td><td><RouterLink class="mono" :to="`/desk/charges/order/${row.orderId}`">{{ row.orderNumber }}</RouterLink></td><td class="mono">{{ shortTime(row.postedAt) }}</td><td class="amount">{{ formatMinor(row.netMinor) }}</td><td class="amount">{{ formatMinor(row.taxMinor) }}</td><td class="amount violet">{{ formatMinor(row.netMinor + row.taxMinor) }}</td></tr>
+          </tbody>
+        </table>
+        <p v-else class="soft">Nothing is owed.</p>
+      </section>
+    </template>
+    <div v-else class="bones wait" />
+  </div>
+</template>
+
+<style scoped src="../kit/page.css"></style>

@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+
+/** An amount typed as people write it, kept in minor units. */
+const props = defineProps<{ name: string; label: string; value: number | null; disabled?: boolean; problem?: string }>()
+const emit = defineEmits<{ save: [number | null] }>()
+const shown = (value: number | null) => (value === null ? '' : (value / 100).toFixed(2))
+const text = ref(shown(props.value))
+const wrong = ref('')
+watch(() => props.value, (now) => (text.value = shown(now)))
+
+function leave(): void {
+  const plain = text.value.replace(/[\s,]/g, '')
+  if (!/^\d*(\.\d{1,2})?$/.test(plain)) {
+    wrong.value = 'Write an amount like 1250.00.'
+    return
+  }
+  wrong.value = ''
+  const [whole = '', cents = ''] = plain.split('.')
+  const minor = plain === '' ? null : Number(whole || '0') * 100 + Number(cents.padEnd(2, '0') || '0')
+  if (minor !== props.value) emit('save', minor)
+}
+</script>
+
+<template>
+  <div class="field">
+    <label :for="`f-${name}`">{{ label }}</label>
+    <input :id="`f-${name}`" v-model="text" class="entry mono" inputmode="decimal" :disabled="disabled" :aria-invalid="!!(wrong || problem)" @blur="leave" @keydown.enter="leave" />
+    <p v-if="wrong || problem" class="problem">{{ wrong || problem }}</p>
+  </div>
+</template>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { nextTick, ref } from 'vue'
+import type { Reason } from '#core/kit'
+import { offerActs } from '#web/kit'
+
+export interface OfferedMove {
+  move: string
+  label: string
+  key: string
+  reasons: Reason[]
+  reason: 'required' | 'optional' | 'none'
+  reasonLabel?: string
+  /** Choices that go with the reason, such as what an order waits for. */
+  choices?: { name: string; options: { value: string; label: string }[] }
+}
+
+/** The moves of a Sheet: what can be done now, and why the rest cannot. A reason jumps to its field. */
+const props = defineProps<{ moves: OfferedMove[]; busy?: boolean }>()
+const emit = defineEmits<{ go: [string, { reason?: string; choice?: string }]; jump: [string] }>()
+const asking = ref<OfferedMove | null>(null)
+const explained = ref<OfferedMove | null>(null)
+const written = ref('')
+const choice = ref('')
+const missing = ref(false)
+
+function press(move: OfferedMove): void {
+  asking.value = explained.value = null
+  missing.value = false
+  if (move.reasons.length) {
+    explained.value = move
+    return
+  }
+  if (move.reason === 'none' && !move.choices) return emit('go', move.move, {})
+  written.value = ''
+  choice.value = move.choices?.options[0]?.value ?? ''
+  asking.value = move
+  void nextTick(() => document.getElementById('move-reason')?.focus())
+}
+
+function confirm(): void {
+  const move = asking.value!
+  if (move.reason === 'required' && !written.value.trim()) {
+    missing.value = true
+    return
+  }
+  asking.value = null
+  emit('go', move.move, { reason: written.value.trim() || undefined, choice: choice.value || undefined })
+}
+
+offerActs(() => props.moves.map((move) => ({ label: move.label, key: move.key || undefined, run: () => press(move), whyNot: undefined })))
+</script>
+
+<template>
+  <div class="moves">
+    <div class="buttons" role="toolbar" aria-label="Moves">
+      <button v-for="(move, index) in moves" :key="move.move" class="push" :class="{ first: index === 0 && !move.reasons.length }" type="button" :aria-disabled="move.reasons.length > 0" :disabled="busy" :data-move="move.move" @click="press(move)">
+        {{ move.label }}<kbd v-if="move.key">{{ move.key.toUpperCase() }}</kbd>
+      </button>
+      <slot />
+    </div>
+    <form v-if="asking" class="ask" @submit.prevent="confirm" @keydown.ctrl.enter.prevent="confirm" @keydown.esc.stop="asking = null">
+      <div v-if="asking.choices" class="field">
+        <label for="move-choice">{{ asking.choices.name }}</label>
+        <select id="move-choice" v-model="choice" class="entry"><option v-for="option in asking.choices.options" :key="option.value" :value="option.value">{{ option.label }}</option></select>
+      </div>
+      <div class="field grow">
+        <label for="move-reason">{{ asking.reasonLabel ?? 'Why' }}{{ asking.reason === 'required' ? ' (needed)' : '' }}</label>
+        <textarea id="move-reason" v-model="written" class="entry" maxlength="500" :aria-invalid="missing" />
+        <p v-if="missing" class="problem" role="alert">Write it in a few words.</p>
+      </div>
+      <button class="push first" type="submit">{{ asking.label }} <kbd>Ctrl Enter</kbd></button>
+      <button class="push" type="button" @click="asking = null">Leave it</button>
+    </form>
+    <div v-if="explained" class="why" role="status">
+      <p><strong>“{{ explained.label }}” is not possible yet:</strong></p>
+      <ul>
+        <li v-for="reason in explained.reasons" :key="reason.code">
+          <button v-if="reason.field" class="link" type="button" @click="emit('jump', reason.field)">{{ reason.sentence }}</button>
+          <span v-else>{{ reason.sentence }}</span>
+        </li>
+      </ul>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.moves { display: grid; gap: 10px; }
+.buttons { display: flex; flex-wrap: wrap; gap: 8px; }
+.ask { display: flex; flex-wrap: wrap; gap: 10px; align-items: end; padding: 10px; background: var(--shoal-faint); border-radius: 6px; }
+.grow { flex: 1 1 260px; }
+.ask textarea { min-height: 56px; }
+.why { padding: 10px 12px; border-left: 4px solid var(--buoy); background: var(--paper); border-radius: 0 6px 6px 0; }
+.why ul { margin: 4px 0 0; padding-left: 18px; }
+</style>

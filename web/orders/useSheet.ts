@@ -1,0 +1,84 @@
+import { ref } from 'vue'
+import type { Problem } from '#contract/kit'
+import { call, CallProblem, useLoading, useUndo } from '#web/kit'
+import type { Endpoint } from '#contract/kit'
+
+interface Versioned {
+  id: number
+  version: number
+}
+
+/** Both values of every field that two people changed at once. */
+export interface Conflict {
+  version: number
+  fields: { field: string; theirs: unknown; yours: unknown }[]
+  sent: Record<string, unknown>
+}
+
+/**
+ * A Sheet that saves field by field. A refused field keeps its sentence beside it; a field somebody
+ * else changed meanwhile becomes a conflict in which the person chooses.
+ */
+export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: number, read: Endpoint<{ id: number }, Sheet>, edit: Endpoint<Input, Sheet>) {
+  const said = useUndo()
+  const sheet = useLoading(() => call(read, { id }))
+  const refused = ref<Problem | null>(null)
+  const conflict = ref<Conflict | null>(null)
+  const saving = ref(0)
+  let line: Promise<unknown> = Promise.resolve()
+
+  /** Saves these fields after those before them; answers whether it went in. */
+  function save(fields: Omit<Partial<Input>, 'id' | 'version'>): Promise<boolean> {
+    const mine = line.then(() => send(fields as Record<string, unknown>, sheet.value.value!.version))
+    line = mine.catch(() => undefined)
+    return mine
+  }
+
+  async function send(fields: Record<string, unknown>, version: number): Promise<boolean> {
+    saving.value++
+    try {
+      sheet.value.value = await call(edit, { id, version, ...fields } as unknown as Input)
+      refused.value = null
+      return true
+    } catch (error) {
+      if (!(error instanceof CallProblem)) throw error
+      if (error.problem.status === 409) await meet(error.problem, fields)
+      else {
+        refused.value = error.problem
+        said.say(error.reasons[0]?.sentence ?? error.message, undefined, true)
+      }
+      return false
+    } finally {
+      saving.value--
+    }
+  }
+
+  /** Somebody changed it meanwhile. Fields that do not clash are saved as they are. */
+  async function meet(problem: Problem, sent: Record<string, unknown>): Promise<void> {
+    const before = sheet.value.value
+    await sheet.load()
+    const now = sheet.value.value
+    if (!before || !now) return
+    const seen = before as unknown as Record<string, unknown>
+    const clash = (problem.conflict ?? []).filter(({ field, theirs }) => field in sent && JSON.stringify(flat(seen[field])) !== JSON.stringify(theirs))
+    if (!clash.length) {
+      await send(sent, now.version)
+      return
+    }
+    conflict.value = { version: now.version, fields: clash, sent }
+  }
+
+  async function settle(keepMine: string[]): Promise<void> {
+    const held = conflict.value
+    if (!held) return
+    conflict.value = null
+    const clashing = held.fields.map((one) => one.field)
+    const mine = Object.fromEntries(Object.entries(held.sent).filter(([field]) => keepMine.includes(field) || !clashing.includes(field)))
+    if (Object.keys(mine).length) await send(mine, held.version)
+  }
+
+  const flat = (value: unknown) => (value === undefined ? null : value)
+  const sentenceAt = (field: string) => refused.value?.reasons?.find((reason) => reason.field === field)?.sentence
+
+  return { sheet, save, saving, refused, sentenceAt, conflict, settle, said }
+}

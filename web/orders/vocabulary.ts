@@ -1,0 +1,29 @@
+import { defineStore } from 'pinia'
+import { shallowRef } from 'vue'
+import { readVocabulary } from '#contract/people'
+import type { Vocabulary } from '#contract/people'
+import { findAssets, findPlaces } from '#contract/places'
+import { call } from '#web/kit'
+import type { Choice } from '../kit/PickField.vue'
+
+/** The small lists that forms offer from, read once. */
+export const useVocabulary = defineStore('vocabulary', () => {
+  const lists = shallowRef<Vocabulary | null>(null)
+  let asked: Promise<void> | null = null
+  function ensure(): Promise<void> {
+    asked ??= call(readVocabulary, {}).then((found) => void (lists.value = found))
+    return asked
+  }
+  const choices = (pick: (all: Vocabulary) => { id: number; name: string; code?: string }[]): Choice[] => (lists.value ? pick(lists.value).map((one) => ({ value: one.id, label: one.code ? `${one.code} ${one.name}` : one.name })) : [])
+  return { lists, ensure, choices }
+})
+
+export async function placeChoices(q: string): Promise<Choice[]> {
+  return (await call(findPlaces, { q, limit: 12 })).rows.map((one) => ({ value: one.id, label: `${one.code} ${one.name}${one.within ? `, ${one.within}` : ''}` }))
+}
+
+/** Assets by what is typed; with nothing typed, those at the place. */
+export async function assetChoices(q: string, placeId: number | null): Promise<Choice[]> {
+  const rows = (await call(findAssets, { q, placeId: q ? undefined : (placeId ?? undefined), limit: 12 })).rows
+  return rows.map((one) => ({ value: one.id, label: `${one.tag} ${one.name}` }))
+}

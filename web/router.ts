@@ -1,0 +1,60 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import type { RouteRecordRaw } from 'vue-router'
+import type { Permission } from '#core/people'
+import { useSession } from '#web/kit'
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    /** What the screen takes; without it, anybody may open it. */
+    may?: Permission
+    title: string
+  }
+}
+
+const desk: RouteRecordRaw[] = [
+  { path: '/desk/:station(intake|triage|planning|dispatch|field|wrapup|charges)/:type(request|order)?/:id(\\d+)?', name: 'bench', component: () => import('./desk/BenchView.vue'), meta: { may: 'desk.read', title: 'The Desk' } },
+  { path: '/registers/:register(places|assets|people|vendors|payers|parts)?', name: 'registers', component: () => import('./places/RegistersView.vue'), meta: { may: 'desk.read', title: 'Registers' } },
+  { path: '/preventive', name: 'preventive', component: () => import('./preventive/PreventiveView.vue'), meta: { may: 'desk.read', title: 'Preventive' } },
+  { path: '/ledger', name: 'ledger', component: () => import('./ledger/LedgerView.vue'), meta: { may: 'ledger.read', title: 'Ledger' } },
+  { path: '/ledger/:payerId(\\d+)/:month', name: 'statement', component: () => import('./ledger/StatementView.vue'), meta: { may: 'ledger.read', title: 'Statement' } },
+  { path: '/insight', name: 'insight', component: () => import('./insight/InsightView.vue'), meta: { may: 'insight.read', title: 'Insight' } },
+  { path: '/setup', name: 'setup', component: () => import('./setup/SetupView.vue'), meta: { may: 'setup.edit', title: 'Setup' } },
+  { path: '/api-reference', name: 'api', component: () => import('./setup/ApiView.vue'), meta: { may: 'desk.read', title: 'API' } },
+]
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'home', component: () => import('./people/SignInView.vue'), meta: { title: 'Evrix' } },
+    { path: '/sign-in', name: 'signIn', component: () => import('./people/SignInView.vue'), meta: { title: 'Sign in' } },
+    { path: '/c/:site', name: 'counter', component: () => import('./requests/CounterView.vue'), meta: { title: 'Report something' } },
+    { path: '/t/:token', name: 'track', component: () => import('./requests/TrackView.vue'), meta: { title: 'Your request' } },
+    { path: '/p/:token', name: 'pass', component: () => import('./vendors/PassView.vue'), meta: { title: 'Your job' } },
+    { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds' } },
+    { path: '/rounds/:visitId(\\d+)', name: 'job', component: () => import('./field/JobView.vue'), meta: { may: 'field.work', title: 'Job' } },
+    { path: '/desk', redirect: '/desk/intake' },
+    { path: '/', component: () => import('./desk/DeskFrame.vue'), meta: { title: 'The Desk' }, children: desk },
+    { path: '/:rest(.*)*', name: 'lost', component: () => import('./people/LostView.vue'), meta: { title: 'Not found' } },
+  ],
+})
+
+router.beforeEach(async (to) => {
+  document.title = `${to.meta.title} · Evrix`
+  if (!to.meta.may && to.name !== 'home') return true
+  const session = useSession()
+  await session.ensure()
+  if (to.name === 'home') return session.self ? homeOf(session) : { name: 'signIn' }
+  if (!session.self) return { name: 'signIn', query: { to: to.fullPath } }
+  if (!session.can(to.meta.may!)) return { name: 'lost', params: { rest: ['not-allowed'] }, query: { why: 'role' } }
+  return true
+})
+
+/** Where somebody begins their day. */
+export function homeOf(session: ReturnType<typeof useSession>): string {
+  const roles = session.self?.roles ?? []
+  if (roles.includes('coordinator')) return '/desk/intake'
+  if (roles.includes('technician')) return '/rounds'
+  if (roles.includes('approver')) return '/desk/planning'
+  if (roles.includes('billing_clerk')) return '/desk/charges'
+  return roles.includes('manager') ? '/insight' : '/setup'
+}
