@@ -17,7 +17,9 @@ async function main(): Promise<void> {
     const began = Date.now()
     const world = await makeWorld(Number(process.env.EVRIX_SEED ?? SEED), config.now ?? new Date())
     await writeWorld(pool, world)
-    process.stdout.write(`The demo world is made: ${world.rows.requests.length} requests, ${world.rows.orders.length} orders, ${((Date.now() - began) / 1000).toFixed(1)} s.\n`)
+    process.stdout.write(
+      `The demo world is made: ${world.rows.requests.length} requests, ${world.rows.orders.length} orders, ${((Date.now() - began) / 1000).toFixed(1)} s.\n`,
+    )
   }
   await pool.end()
 }

@@ -47,7 +47,11 @@ function inOrder(world: World): void {
 /** Monday to Friday, 08:00 to 17:30, with Irish public holidays (from memory) of the years around now. */
 function calendarAround(now: Date): WorkCalendar {
   const years = [-2, -1, 0, 1, 2].map((offset) => now.getUTCFullYear() + offset)
-  return { zone: 'Europe/Dublin', week: Array.from({ length: 7 }, (_, day) => (day < 5 ? [{ from: '08:00', to: '17:30' }] : [])), holidays: years.flatMap(irishHolidays).sort() }
+  return {
+    zone: 'Europe/Dublin',
+    week: Array.from({ length: 7 }, (_, day) => (day < 5 ? [{ from: '08:00', to: '17:30' }] : [])),
+    holidays: years.flatMap(irishHolidays).sort(),
+  }
 }
 
 /** Public holidays in Ireland; checked against a holiday package in the test beside this file. */
@@ -56,7 +60,18 @@ export function irishHolidays(year: number): string[] {
   const monday = (from: DateTime) => from.plus({ days: (8 - from.weekday) % 7 })
   const lastMonday = (month: number) => monday(day(month, 1).endOf('month').startOf('day').minus({ days: 6 }))
   const brigid = day(2, 1).weekday === 5 ? day(2, 1) : monday(day(2, 1))
-  return [day(1, 1), brigid, day(3, 17), easter(year).plus({ days: 1 }), monday(day(5, 1)), monday(day(6, 1)), monday(day(8, 1)), lastMonday(10), day(12, 25), day(12, 26)].map((one) => one.toISODate()!)
+  return [
+    day(1, 1),
+    brigid,
+    day(3, 17),
+    easter(year).plus({ days: 1 }),
+    monday(day(5, 1)),
+    monday(day(6, 1)),
+    monday(day(8, 1)),
+    lastMonday(10),
+    day(12, 25),
+    day(12, 26),
+  ].map((one) => one.toISODate()!)
 }
 
 /** Easter Sunday by the anonymous Gregorian algorithm (Meeus, Astronomical Algorithms, chapter 8; from memory). */

@@ -5,8 +5,18 @@ import type { SpaceSpec } from './places'
 import type { World } from './world'
 
 export const TRADES = [
-  ['electrical', 'Electrical'], ['hvac', 'HVAC and refrigeration'], ['plumbing', 'Plumbing'], ['life_support', 'Life support'], ['joinery', 'Joinery'],
-  ['locks', 'Locks and doors'], ['general', 'General'], ['painting', 'Painting'], ['boats', 'Boats'], ['lifts', 'Lifts'], ['fire', 'Fire safety'], ['cleaning', 'Cleaning'],
+  ['electrical', 'Electrical'],
+  ['hvac', 'HVAC and refrigeration'],
+  ['plumbing', 'Plumbing'],
+  ['life_support', 'Life support'],
+  ['joinery', 'Joinery'],
+  ['locks', 'Locks and doors'],
+  ['general', 'General'],
+  ['painting', 'Painting'],
+  ['boats', 'Boats'],
+  ['lifts', 'Lifts'],
+  ['fire', 'Fire safety'],
+  ['cleaning', 'Cleaning'],
 ] as const
 
 const STAFF: { name: string; title: string; roles: Role[]; limit?: number }[] = [
@@ -40,8 +50,56 @@ const CREW: { name: string; trades: string[]; team: string; shift: [string, stri
   { name: 'Magnus Delacroix', trades: ['boats', 'general'], team: 'Slipway', shift: DAY, rate: 4700 },
 ]
 
-const FIRST = ['Aoife', 'Bastian', 'Clio', 'Dara', 'Elias', 'Farida', 'Gwen', 'Hugo', 'Isolde', 'Jonas', 'Keira', 'Lucan', 'Mirela', 'Nuala', 'Oskar', 'Priya', 'Quentin', 'Rosa', 'Stellan', 'Tamsin', 'Una', 'Viktor', 'Wren', 'Xenia', 'Yara', 'Zeno']
-const LAST = ['Ashdown', 'Bellweather', 'Corrigan', 'Drummond', 'Eskildsen', 'Farrow', 'Galbraith', 'Hallorane', 'Ingleby', 'Jessop', 'Kestrel', 'Lindgren', 'Merriweather', 'Norcross', 'Okonjo', 'Penhallow', 'Quigley', 'Ravenscroft', 'Szabo', 'Thackeray']
+const FIRST = [
+  'Aoife',
+  'Bastian',
+  'Clio',
+  'Dara',
+  'Elias',
+  'Farida',
+  'Gwen',
+  'Hugo',
+  'Isolde',
+  'Jonas',
+  'Keira',
+  'Lucan',
+  'Mirela',
+  'Nuala',
+  'Oskar',
+  'Priya',
+  'Quentin',
+  'Rosa',
+  'Stellan',
+  'Tamsin',
+  'Una',
+  'Viktor',
+  'Wren',
+  'Xenia',
+  'Yara',
+  'Zeno',
+]
+const LAST = [
+  'Ashdown',
+  'Bellweather',
+  'Corrigan',
+  'Drummond',
+  'Eskildsen',
+  'Farrow',
+  'Galbraith',
+  'Hallorane',
+  'Ingleby',
+  'Jessop',
+  'Kestrel',
+  'Lindgren',
+  'Merriweather',
+  'Norcross',
+  'Okonjo',
+  'Penhallow',
+  'Quigley',
+  'Ravenscroft',
+  'Szabo',
+  'Thackeray',
+]
 
 export interface Crew {
   technicianId: number
@@ -56,18 +114,42 @@ export interface Crew {
 export function makePeople(world: World, siteId: number, spaces: SpaceSpec[]): { crew: Crew[]; staff: Map<string, number> } {
   for (const [code, name] of TRADES) world.add('trades', { code, name })
   const person = (name: string, title: string, placeId: number | null, payerId: number | null, extension: string) =>
-    world.add('people', { siteId, name, email: emailOf(name), phone: `+353 91 555 ${extension}`, extension, title, placeId, payerId, searchText: foldText(`${name} ${emailOf(name).replace('@', ' ')} ${extension} ${title}`) })
+    world.add('people', {
+      siteId,
+      name,
+      email: emailOf(name),
+      phone: `+353 91 555 ${extension}`,
+      extension,
+      title,
+      placeId,
+      payerId,
+      searchText: foldText(`${name} ${emailOf(name).replace('@', ' ')} ${extension} ${title}`),
+    })
   const account = (name: string, personId: number, roles: Role[], limit: number | null, everySite: boolean) => {
     const { id } = world.add('accounts', { personId, email: emailOf(name), passwordHash: world.passwordHash, approvalLimitMinor: limit })
     for (const role of roles) world.add('accountRoles', { accountId: id, role, siteId: everySite ? null : siteId })
     return id
   }
-  const staff = new Map(STAFF.map(({ name, title, roles, limit }, index) => [name, account(name, person(name, title, null, null, `0${140 + index}`).id, roles, limit ?? null, true)]))
-  const crew = makeCrew(world, siteId, (name, index) => account(name, person(name, 'Technician', null, null, `0${160 + index}`).id, ['technician'], null, false))
+  const staff = new Map(
+    STAFF.map(({ name, title, roles, limit }, index) => [
+      name,
+      account(name, person(name, title, null, null, `0${140 + index}`).id, roles, limit ?? null, true),
+    ]),
+  )
+  const crew = makeCrew(world, siteId, (name, index) =>
+    account(name, person(name, 'Technician', null, null, `0${160 + index}`).id, ['technician'], null, false),
+  )
   const days = 86_400_000
-  world.add('deputies', { forAccountId: staff.get('Osric Vane')!, deputyAccountId: staff.get('Ines Ferrall')!, fromAt: new Date(world.now.getTime() + 6 * days), untilAt: new Date(world.now.getTime() + 13 * days) })
+  world.add('deputies', {
+    forAccountId: staff.get('Osric Vane')!,
+    deputyAccountId: staff.get('Ines Ferrall')!,
+    fromAt: new Date(world.now.getTime() + 6 * days),
+    untilAt: new Date(world.now.getTime() + 13 * days),
+  })
   const payerId = (code: string) => world.rows.payers.find((payer) => payer.code === code)!.id!
-  const homes = spaces.filter((space) => /Office|Studio|Laboratory|laboratory|Café|Kiosk|Shop|Gallery|Dive store|Reception/.test(space.kind) && space.building !== 'HAT')
+  const homes = spaces.filter(
+    (space) => /Office|Studio|Laboratory|laboratory|Café|Kiosk|Shop|Gallery|Dive store|Reception/.test(space.kind) && space.building !== 'HAT',
+  )
   for (let index = 0; index < 180; index++) {
     const space = homes[index % homes.length]!
     const name = `${FIRST[index % FIRST.length]} ${LAST[Math.floor(index / FIRST.length + index) % LAST.length]}`
@@ -89,11 +171,16 @@ function makeCrew(world: World, siteId: number, account: (name: string, index: n
     const raised = new Date(Date.UTC(world.now.getUTCFullYear(), 0, 1))
     world.add('technicianRates', { technicianId: id, fromAt: begin, normalPerHour: Math.round(rate * 0.96), overtimePerHour: Math.round(rate * 0.96 * 1.5) })
     world.add('technicianRates', { technicianId: id, fromAt: raised, normalPerHour: rate, overtimePerHour: Math.round(rate * 1.5) })
-    if (name === 'Anselm Pryce') world.add('leaves', { technicianId: id, fromAt: new Date(world.now.getTime() - 2 * 86_400_000), untilAt: new Date(world.now.getTime() + 5 * 86_400_000) })
+    if (name === 'Anselm Pryce')
+      world.add('leaves', { technicianId: id, fromAt: new Date(world.now.getTime() - 2 * 86_400_000), untilAt: new Date(world.now.getTime() + 5 * 86_400_000) })
     return { technicianId: id, accountId, name, trades, shift: week, rate }
   })
 }
 
 export const tradeId = (world: World, code: string) => world.rows.trades.find((trade) => trade.code === code)!.id!
 
-export const emailOf = (name: string) => `${name.toLowerCase().replace(/[^a-z -]/g, '').replace(/ /g, '.')}@skerry.example`
+export const emailOf = (name: string) =>
+  `${name
+    .toLowerCase()
+    .replace(/[^a-z -]/g, '')
+    .replace(/ /g, '.')}@skerry.example`

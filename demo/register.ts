@@ -5,7 +5,15 @@ import type { World } from './world'
 
 export function makePayers(world: World): void {
   const payer = (code: string, name: string, kind: 'cost_centre' | 'grant' | 'tenant' | 'own', budget: number | null = null) =>
-    world.add('payers', { code, name, kind, taxBp: kind === 'tenant' ? 2300 : 0, email: `${code.toLowerCase()}@payers.skerry.example`, budgetMinor: budget, endsOn: kind === 'grant' ? dayFrom(world.now, 150) : null })
+    world.add('payers', {
+      code,
+      name,
+      kind,
+      taxBp: kind === 'tenant' ? 2300 : 0,
+      email: `${code.toLowerCase()}@payers.skerry.example`,
+      budgetMinor: budget,
+      endsOn: kind === 'grant' ? dayFrom(world.now, 150) : null,
+    })
   payer('5100', 'Fish Health Laboratory', 'cost_centre', 6_000_000)
   payer('5200', 'Seagrass Ecology', 'cost_centre', 4_500_000)
   payer('5300', 'Deep Corals', 'grant', 2_000_000)
@@ -42,15 +50,36 @@ export const LATE_VENDOR = 'Runnel Drains'
 export function makeVendors(world: World): void {
   VENDORS.forEach(([name, service, trade, callOutMinor, perHourMinor, markupBp], index) => {
     const address = name.toLowerCase().replace(/[^a-z]+/g, '-')
-    const { id } = world.add('vendors', { name, service, email: `jobs@${address}.example`, phone: `+353 1 555 0${200 + index}`, contactName: 'Job desk', callOutMinor, perHourMinor, markupBp, contractUntil: dayFrom(world.now, 60 + index * 37), insuranceUntil: dayFrom(world.now, index === 4 ? -6 : 90 + index * 29) })
+    const { id } = world.add('vendors', {
+      name,
+      service,
+      email: `jobs@${address}.example`,
+      phone: `+353 1 555 0${200 + index}`,
+      contactName: 'Job desk',
+      callOutMinor,
+      perHourMinor,
+      markupBp,
+      contractUntil: dayFrom(world.now, 60 + index * 37),
+      insuranceUntil: dayFrom(world.now, index === 4 ? -6 : 90 + index * 29),
+    })
     world.put('vendorTrades', { vendorId: id, tradeId: tradeId(world, trade) })
   })
 }
 
 const CATEGORIES: [code: string, name: string, trade: string][] = [
-  ['light', 'Lights and sockets', 'electrical'], ['heat', 'Heating and cooling', 'hvac'], ['cold', 'Cold rooms and freezers', 'hvac'], ['water', 'Water, drains and toilets', 'plumbing'],
-  ['seawater', 'Seawater and tanks', 'life_support'], ['door', 'Doors, locks and keys', 'locks'], ['furniture', 'Furniture and fittings', 'joinery'], ['lift', 'Lifts', 'lifts'],
-  ['fire', 'Fire safety', 'fire'], ['paint', 'Walls and paint', 'painting'], ['boat', 'Boats and dive gear', 'boats'], ['clean', 'Cleaning and pests', 'cleaning'], ['other', 'Something else', 'general'],
+  ['light', 'Lights and sockets', 'electrical'],
+  ['heat', 'Heating and cooling', 'hvac'],
+  ['cold', 'Cold rooms and freezers', 'hvac'],
+  ['water', 'Water, drains and toilets', 'plumbing'],
+  ['seawater', 'Seawater and tanks', 'life_support'],
+  ['door', 'Doors, locks and keys', 'locks'],
+  ['furniture', 'Furniture and fittings', 'joinery'],
+  ['lift', 'Lifts', 'lifts'],
+  ['fire', 'Fire safety', 'fire'],
+  ['paint', 'Walls and paint', 'painting'],
+  ['boat', 'Boats and dive gear', 'boats'],
+  ['clean', 'Cleaning and pests', 'cleaning'],
+  ['other', 'Something else', 'general'],
 ]
 
 export function makeCategories(world: World): void {
@@ -69,7 +98,14 @@ const FITTED: { where: RegExp; kind: string; code: string; category: string; mak
   { where: /Cold room/, kind: 'Cold room plant', code: 'D3030', category: 'cold', maker: 'Frostell', price: 1_400_000 },
   { where: /Freezer bank/, kind: 'Freezer −80 °C', code: 'E1090', category: 'cold', maker: 'Polarbox', price: 1_150_000, each: 6 },
   { where: /laborator|Laborator/, kind: 'Fume cupboard', code: 'E1020', category: 'heat', maker: 'Airwell', price: 620_000 },
-  { where: /Laborator|laborator|Office|Seminar|Classroom|Library|Meeting/, kind: 'Fan coil', code: 'D3050', category: 'heat', maker: 'Brisk Air', price: 95_000 },
+  {
+    where: /Laborator|laborator|Office|Seminar|Classroom|Library|Meeting/,
+    kind: 'Fan coil',
+    code: 'D3050',
+    category: 'heat',
+    maker: 'Brisk Air',
+    price: 95_000,
+  },
   { where: /Washroom/, kind: 'Water heater', code: 'D2020', category: 'water', maker: 'Warmspring', price: 60_000 },
   { where: /Studio/, kind: 'Shower pump', code: 'D2010', category: 'water', maker: 'Rillpump', price: 28_000 },
   { where: /Studio|Office|Laundry/, kind: 'Door lock', code: 'C1020', category: 'door', maker: 'Keywright', price: 22_000 },
@@ -89,11 +125,34 @@ const TAG_LETTERS: Record<string, string> = { 'Freezer −80 °C': 'F', 'Fume cu
 export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {
   const made: AssetSpec[] = []
   const place = (id: number) => world.rows.places.find((row) => row.id === id)!
-  const add = (spec: { tag: string; name: string; space: SpaceSpec; code: string; maker: string; price: number; category: string; kind: string; parentId?: number; warrantyDays?: number; ageDays?: number }) => {
+  const add = (spec: {
+    tag: string
+    name: string
+    space: SpaceSpec
+    code: string
+    maker: string
+    price: number
+    category: string
+    kind: string
+    parentId?: number
+    warrantyDays?: number
+    ageDays?: number
+  }) => {
     const age = spec.ageDays ?? world.rng.int(200, 4000)
     const { id } = world.add('assets', {
-      siteId: place(spec.space.id).siteId, parentId: spec.parentId ?? null, placeId: spec.space.id, tag: spec.tag, name: spec.name, classCode: spec.code, maker: spec.maker, model: `${spec.maker.slice(0, 2).toUpperCase()}-${world.rng.int(100, 900)}`,
-      serial: world.rng.hex(10).toUpperCase(), installedOn: dayFrom(world.now, -age), priceMinor: spec.price, warrantyUntil: dayFrom(world.now, spec.warrantyDays ?? 730 - age), searchText: foldText(`${spec.tag} ${spec.name} ${spec.space.name} ${spec.space.code}`),
+      siteId: place(spec.space.id).siteId,
+      parentId: spec.parentId ?? null,
+      placeId: spec.space.id,
+      tag: spec.tag,
+      name: spec.name,
+      classCode: spec.code,
+      maker: spec.maker,
+      model: `${spec.maker.slice(0, 2).toUpperCase()}-${world.rng.int(100, 900)}`,
+      serial: world.rng.hex(10).toUpperCase(),
+      installedOn: dayFrom(world.now, -age),
+      priceMinor: spec.price,
+      warrantyUntil: dayFrom(world.now, spec.warrantyDays ?? 730 - age),
+      searchText: foldText(`${spec.tag} ${spec.name} ${spec.space.name} ${spec.space.code}`),
     })
     made.push({ id, tag: spec.tag, spaceId: spec.space.id, kind: spec.kind, category: spec.category })
     return id
@@ -101,45 +160,150 @@ export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {
   const named = (code: string) => spaces.find((space) => space.name.startsWith(code))!
   const chillerHall = named('Chiller hall')
   for (const n of [1, 2]) {
-    const chiller = add({ tag: `CH-${n}`, name: `Seawater chiller ${n}`, space: chillerHall, code: 'D3030', maker: 'Northcold', price: 9_800_000, category: 'heat', kind: 'Chiller', ageDays: 1500 })
-    for (const part of ['Compressor A', 'Compressor B', 'Condenser pump', 'Evaporator pump']) add({ tag: `CH-${n}-${part.split(' ').map((word) => word[0]).join('')}`, name: `${part} of chiller ${n}`, space: chillerHall, code: 'D3030', maker: 'Northcold', price: 1_600_000, category: 'heat', kind: part.startsWith('C') && part.includes('r A') ? 'Compressor' : 'Chiller part', parentId: chiller, ageDays: 1500 })
+    const chiller = add({
+      tag: `CH-${n}`,
+      name: `Seawater chiller ${n}`,
+      space: chillerHall,
+      code: 'D3030',
+      maker: 'Northcold',
+      price: 9_800_000,
+      category: 'heat',
+      kind: 'Chiller',
+      ageDays: 1500,
+    })
+    for (const part of ['Compressor A', 'Compressor B', 'Condenser pump', 'Evaporator pump'])
+      add({
+        tag: `CH-${n}-${part
+          .split(' ')
+          .map((word) => word[0])
+          .join('')}`,
+        name: `${part} of chiller ${n}`,
+        space: chillerHall,
+        code: 'D3030',
+        maker: 'Northcold',
+        price: 1_600_000,
+        category: 'heat',
+        kind: part.startsWith('C') && part.includes('r A') ? 'Compressor' : 'Chiller part',
+        parentId: chiller,
+        ageDays: 1500,
+      })
   }
-  add({ tag: 'LIFT-1', name: 'Visitor lift', space: named('Lift lobby'), code: 'D1010', maker: 'Halyard', price: 7_400_000, category: 'lift', kind: 'Lift', ageDays: 2400 })
-  add({ tag: 'GEN-1', name: 'Standby generator', space: named('Substation'), code: 'D5090', maker: 'Standby', price: 5_600_000, category: 'light', kind: 'Generator', ageDays: 2900 })
-  add({ tag: 'AIR-1', name: 'Breathing-air compressor', space: named('Compressor room'), code: 'D1090', maker: 'Deepair', price: 2_300_000, category: 'boat', kind: 'Compressor', ageDays: 900 })
+  add({
+    tag: 'LIFT-1',
+    name: 'Visitor lift',
+    space: named('Lift lobby'),
+    code: 'D1010',
+    maker: 'Halyard',
+    price: 7_400_000,
+    category: 'lift',
+    kind: 'Lift',
+    ageDays: 2400,
+  })
+  add({
+    tag: 'GEN-1',
+    name: 'Standby generator',
+    space: named('Substation'),
+    code: 'D5090',
+    maker: 'Standby',
+    price: 5_600_000,
+    category: 'light',
+    kind: 'Generator',
+    ageDays: 2900,
+  })
+  add({
+    tag: 'AIR-1',
+    name: 'Breathing-air compressor',
+    space: named('Compressor room'),
+    code: 'D1090',
+    maker: 'Deepair',
+    price: 2_300_000,
+    category: 'boat',
+    kind: 'Compressor',
+    ageDays: 900,
+  })
   const counters = new Map<string, number>()
   for (const space of spaces)
     for (const fit of FITTED.filter((candidate) => candidate.where.test(space.kind)))
       for (let n = 0; n < (fit.each ?? 1); n++) {
-        const letters = TAG_LETTERS[fit.kind] ?? fit.kind.replace(/[^A-Za-z ]/g, '').split(' ').filter(Boolean).map((word) => word[0]!.toUpperCase()).join('').slice(0, 2)
+        const letters =
+          TAG_LETTERS[fit.kind] ??
+          fit.kind
+            .replace(/[^A-Za-z ]/g, '')
+            .split(' ')
+            .filter(Boolean)
+            .map((word) => word[0]!.toUpperCase())
+            .join('')
+            .slice(0, 2)
         const number = (counters.get(letters) ?? 0) + 1
         counters.set(letters, number)
         const trouble = fit.kind.startsWith('Freezer') && number === 3
-        add({ tag: `${letters}-${String(number).padStart(3, '0')}`, name: `${fit.kind}, ${space.name}`, space, code: fit.code, maker: fit.maker, price: fit.price, category: fit.category, kind: fit.kind, ...(trouble ? { warrantyDays: 24, ageDays: 706 } : {}) })
+        add({
+          tag: `${letters}-${String(number).padStart(3, '0')}`,
+          name: `${fit.kind}, ${space.name}`,
+          space,
+          code: fit.code,
+          maker: fit.maker,
+          price: fit.price,
+          category: fit.category,
+          kind: fit.kind,
+          ...(trouble ? { warrantyDays: 24, ageDays: 706 } : {}),
+        })
       }
   return made
 }
 
 const PARTS: [code: string, name: string, unit: string, cost: number, stock: number][] = [
-  ['EL-101', 'LED tube 1200 mm', 'pc', 890, 120], ['EL-102', 'LED lamp 9 W', 'pc', 420, 200], ['EL-103', 'Socket, double', 'pc', 760, 60], ['EL-104', 'Contactor 25 A', 'pc', 4_350, 14],
-  ['HV-201', 'Fan belt A38', 'pc', 1_260, 24], ['HV-202', 'Air filter 500 x 500', 'pc', 1_480, 90], ['HV-203', 'Refrigerant R448A', 'kg', 5_200, 30], ['HV-204', 'Compressor start relay', 'pc', 6_900, 8],
-  ['PL-301', 'Tap cartridge', 'pc', 1_150, 40], ['PL-302', 'Flexible hose 15 mm', 'pc', 680, 70], ['PL-303', 'Toilet fill valve', 'pc', 1_320, 35], ['PL-304', 'Trap 40 mm', 'pc', 540, 50],
-  ['LS-401', 'Pump seal kit', 'set', 8_400, 16], ['LS-402', 'UV lamp 80 W', 'pc', 12_600, 10], ['LS-403', 'Seawater valve 50 mm', 'pc', 7_300, 12],
-  ['DR-501', 'Door closer', 'pc', 5_900, 12], ['DR-502', 'Lock cylinder', 'pc', 2_480, 30], ['DR-503', 'Hinge, stainless', 'pair', 1_640, 40], ['GE-601', 'Silicone sealant', 'tube', 730, 80], ['GE-602', 'Wall paint, white', 'l', 640, 150],
+  ['EL-101', 'LED tube 1200 mm', 'pc', 890, 120],
+  ['EL-102', 'LED lamp 9 W', 'pc', 420, 200],
+  ['EL-103', 'Socket, double', 'pc', 760, 60],
+  ['EL-104', 'Contactor 25 A', 'pc', 4_350, 14],
+  ['HV-201', 'Fan belt A38', 'pc', 1_260, 24],
+  ['HV-202', 'Air filter 500 x 500', 'pc', 1_480, 90],
+  ['HV-203', 'Refrigerant R448A', 'kg', 5_200, 30],
+  ['HV-204', 'Compressor start relay', 'pc', 6_900, 8],
+  ['PL-301', 'Tap cartridge', 'pc', 1_150, 40],
+  ['PL-302', 'Flexible hose 15 mm', 'pc', 680, 70],
+  ['PL-303', 'Toilet fill valve', 'pc', 1_320, 35],
+  ['PL-304', 'Trap 40 mm', 'pc', 540, 50],
+  ['LS-401', 'Pump seal kit', 'set', 8_400, 16],
+  ['LS-402', 'UV lamp 80 W', 'pc', 12_600, 10],
+  ['LS-403', 'Seawater valve 50 mm', 'pc', 7_300, 12],
+  ['DR-501', 'Door closer', 'pc', 5_900, 12],
+  ['DR-502', 'Lock cylinder', 'pc', 2_480, 30],
+  ['DR-503', 'Hinge, stainless', 'pair', 1_640, 40],
+  ['GE-601', 'Silicone sealant', 'tube', 730, 80],
+  ['GE-602', 'Wall paint, white', 'l', 640, 150],
 ]
 
 export function makeStock(world: World, siteId: number, spaces: SpaceSpec[]): void {
-  const { id: storeId } = world.add('stores', { siteId, placeId: spaces.find((space) => space.building === 'PUM' && space.kind === 'Store')!.id, name: 'Main store' })
+  const { id: storeId } = world.add('stores', {
+    siteId,
+    placeId: spaces.find((space) => space.building === 'PUM' && space.kind === 'Store')!.id,
+    name: 'Main store',
+  })
   for (const [code, name, unit, cost, stock] of PARTS) {
     const { id } = world.add('parts', { code, name, unit, searchText: foldText(`${code} ${name}`) })
     world.put('stockLevels', { storeId, partId: id, quantity: String(stock), averageCostMinor: cost })
   }
-  for (const [tag, name] of [['EQ-1', 'Scaffold tower'], ['EQ-2', 'Lift truck'], ['EQ-3', 'Leak camera'], ['EQ-4', 'Dehumidifier']]) world.add('equipment', { siteId, tag: tag!, name: name! })
+  for (const [tag, name] of [
+    ['EQ-1', 'Scaffold tower'],
+    ['EQ-2', 'Lift truck'],
+    ['EQ-3', 'Leak camera'],
+    ['EQ-4', 'Dehumidifier'],
+  ])
+    world.add('equipment', { siteId, tag: tag!, name: name! })
 }
 
 export function makeRules(world: World, siteIds: number[]): void {
-  const rules = [['emergency', 'continuous', 30, 240], ['urgent', 'working', 120, 480], ['routine', 'working', 480, 2_400], ['deferred', 'working', 2_400, 9_600]] as const
-  for (const siteId of siteIds) for (const [priority, clock, responseMinutes, completionMinutes] of rules) world.add('targetRules', { siteId, priority, clock, responseMinutes, completionMinutes })
+  const rules = [
+    ['emergency', 'continuous', 30, 240],
+    ['urgent', 'working', 120, 480],
+    ['routine', 'working', 480, 2_400],
+    ['deferred', 'working', 2_400, 9_600],
+  ] as const
+  for (const siteId of siteIds)
+    for (const [priority, clock, responseMinutes, completionMinutes] of rules)
+      world.add('targetRules', { siteId, priority, clock, responseMinutes, completionMinutes })
   world.put('settings', { name: 'holds_that_stop', value: ['part', 'access', 'weather'] })
 }
 

@@ -14,7 +14,18 @@ export async function build() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return
   console.log('Building …')
   const { build: bundle } = await import('esbuild')
-  await bundle({ entryPoints: Object.fromEntries(Object.entries(PROGRAMS).map(([name, file]) => [name, path.join(root, file)])), outdir: path.join(root, 'dist/server'), bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', sourcemap: true, absWorkingDir: root, logLevel: 'warning' })
+  await bundle({
+    entryPoints: Object.fromEntries(Object.entries(PROGRAMS).map(([name, file]) => [name, path.join(root, file)])),
+    outdir: path.join(root, 'dist/server'),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    sourcemap: true,
+    absWorkingDir: root,
+    logLevel: 'warning',
+  })
   const vite = await import('vite')
   await vite.build({ root, logLevel: 'warn' })
   writeFileSync(stamp, now)

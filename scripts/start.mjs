@@ -50,7 +50,9 @@ try {
 async function preferred(port, otherwise) {
   const { createServer } = await import('node:net')
   const free = await new Promise((resolve) => {
-    const probe = createServer().once('error', () => resolve(false)).listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
+    const probe = createServer()
+      .once('error', () => resolve(false))
+      .listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
   })
   return free ? port : otherwise()
 }

@@ -52,7 +52,9 @@ function mountRoutes(app: Express, service: Service): void {
     const open = ['public', 'reporter', 'vendor'].includes(endpoint.may) && !['/api/health', '/api/openapi.json'].includes(endpoint.path)
     const guards = endpoint.path === '/api/session' && endpoint.method === 'POST' ? [loginLimit] : open ? [publicLimit] : []
     const method = endpoint.method.toLowerCase() as 'get' | 'post' | 'patch' | 'delete'
-    app[method](endpoint.path, ...guards, ...(endpoint.upload ? [upload] : []), (request: Request, response: Response) => route.respond(service, request, response))
+    app[method](endpoint.path, ...guards, ...(endpoint.upload ? [upload] : []), (request: Request, response: Response) =>
+      route.respond(service, request, response),
+    )
   }
 }
 
@@ -63,7 +65,8 @@ function limit(perMinute: number) {
     limit: perMinute,
     standardHeaders: 'draft-7',
     legacyHeaders: false,
-    handler: (_request: Request, _response: Response, next: NextFunction) => next(new ProblemReply(429, 'Too many at once', 'Too much came from this address in the last minute. Nothing was saved; try again in a minute.', {}, 60)),
+    handler: (_request: Request, _response: Response, next: NextFunction) =>
+      next(new ProblemReply(429, 'Too many at once', 'Too much came from this address in the last minute. Nothing was saved; try again in a minute.', {}, 60)),
   })
 }
 

@@ -12,11 +12,26 @@ declare module 'vue-router' {
 }
 
 const desk: RouteRecordRaw[] = [
-  { path: '/desk/:station(intake|triage|planning|dispatch|field|wrapup|charges)/:type(request|order)?/:id(\\d+)?', name: 'bench', component: () => import('./desk/BenchView.vue'), meta: { may: 'desk.read', title: 'The Desk' } },
-  { path: '/registers/:register(places|assets|people|vendors|payers|parts)?', name: 'registers', component: () => import('./places/RegistersView.vue'), meta: { may: 'desk.read', title: 'Registers' } },
+  {
+    path: '/desk/:station(intake|triage|planning|dispatch|field|wrapup|charges)/:type(request|order)?/:id(\\d+)?',
+    name: 'bench',
+    component: () => import('./desk/BenchView.vue'),
+    meta: { may: 'desk.read', title: 'The Desk' },
+  },
+  {
+    path: '/registers/:register(places|assets|people|vendors|payers|parts)?',
+    name: 'registers',
+    component: () => import('./places/RegistersView.vue'),
+    meta: { may: 'desk.read', title: 'Registers' },
+  },
   { path: '/preventive', name: 'preventive', component: () => import('./preventive/PreventiveView.vue'), meta: { may: 'desk.read', title: 'Preventive' } },
   { path: '/ledger', name: 'ledger', component: () => import('./ledger/LedgerView.vue'), meta: { may: 'ledger.read', title: 'Ledger' } },
-  { path: '/ledger/:payerId(\\d+)/:month', name: 'statement', component: () => import('./ledger/StatementView.vue'), meta: { may: 'ledger.read', title: 'Statement' } },
+  {
+    path: '/ledger/:payerId(\\d+)/:month',
+    name: 'statement',
+    component: () => import('./ledger/StatementView.vue'),
+    meta: { may: 'ledger.read', title: 'Statement' },
+  },
   { path: '/insight', name: 'insight', component: () => import('./insight/InsightView.vue'), meta: { may: 'insight.read', title: 'Insight' } },
   { path: '/setup', name: 'setup', component: () => import('./setup/SetupView.vue'), meta: { may: 'setup.edit', title: 'Setup' } },
   { path: '/api-reference', name: 'api', component: () => import('./setup/ApiView.vue'), meta: { may: 'desk.read', title: 'API' } },

@@ -21,7 +21,10 @@ export interface VendorChoice {
 }
 
 export const listCandidates = endpoint<{ orderId: number; start: Instant; end: Instant }, { technicians: TechnicianChoice[]; vendors: VendorChoice[] }>({
-  method: 'GET', path: '/api/orders/:orderId/candidates', says: 'Who could do it at that time, with trade, shift and load.', may: 'orders.dispatch',
+  method: 'GET',
+  path: '/api/orders/:orderId/candidates',
+  says: 'Who could do it at that time, with trade, shift and load.',
+  may: 'orders.dispatch',
   input: Joi.object({ orderId: field.id().required(), start: field.instant().required(), end: field.instant().required() }),
 })
 
@@ -35,14 +38,24 @@ export interface DispatchOrder {
 }
 
 export const dispatchOrder = endpoint<DispatchOrder, Done>({
-  method: 'POST', path: '/api/orders/:id/dispatch', says: 'Send technicians or a vendor at a time.', may: 'orders.dispatch',
+  method: 'POST',
+  path: '/api/orders/:id/dispatch',
+  says: 'Send technicians or a vendor at a time.',
+  may: 'orders.dispatch',
   input: Joi.object({
-    id: field.id().required(), version: field.version().required(),
-    technicianIds: Joi.array().items(field.id()).unique().max(10), vendorId: field.id().allow(null),
-    start: field.instant().required(), end: field.instant().greater(Joi.ref('start')).required().messages({ 'date.greater': 'It ends after it starts.' }),
+    id: field.id().required(),
+    version: field.version().required(),
+    technicianIds: Joi.array().items(field.id()).unique().max(10),
+    vendorId: field.id().allow(null),
+    start: field.instant().required(),
+    end: field.instant().greater(Joi.ref('start')).required().messages({ 'date.greater': 'It ends after it starts.' }),
   }),
 })
 
 export const revokePass = endpoint<{ id: number }, { id: number }>({
-  method: 'POST', path: '/api/passes/:id/revoke', says: 'Make a vendor pass useless at once.', may: 'orders.dispatch', input: Joi.object({ id: field.id().required() }),
+  method: 'POST',
+  path: '/api/passes/:id/revoke',
+  says: 'Make a vendor pass useless at once.',
+  may: 'orders.dispatch',
+  input: Joi.object({ id: field.id().required() }),
 })

@@ -5,6 +5,7 @@ import { VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
+import type { Priority } from '#core/requests'
 
 /** One job as a technician needs it. No money. */
 export interface JobRow {
@@ -13,7 +14,7 @@ export interface JobRow {
   summary: string
   placeCode: string | null
   placeName: string | null
-  priority: string | null
+  priority: Priority | null
   kind: string
   visitState: string
   orderState: string
@@ -42,43 +43,76 @@ export interface JobSheet extends JobRow {
 }
 
 export const listJobs = endpoint<{ range?: 'today' | 'week' | 'month' }, { rows: JobRow[]; zone: string }>({
-  method: 'GET', path: '/api/rounds', says: 'My jobs, in the order of the day.', may: 'field.work',
+  method: 'GET',
+  path: '/api/rounds',
+  says: 'My jobs, in the order of the day.',
+  may: 'field.work',
   input: Joi.object({ range: Joi.valid('today', 'week', 'month') }),
 })
 
 const byVisit = { visitId: field.id().required() }
 
 export const readJob = endpoint<{ visitId: number }, JobSheet>({
-  method: 'GET', path: '/api/rounds/:visitId', says: 'One of my jobs.', may: 'field.work', input: Joi.object(byVisit),
+  method: 'GET',
+  path: '/api/rounds/:visitId',
+  says: 'One of my jobs.',
+  may: 'field.work',
+  input: Joi.object(byVisit),
 })
 
 const stintBody = { kind: Joi.valid(...STINT_KINDS).required() }
 
 export const switchStint = endpoint<{ visitId: number; kind: StintKind }, JobSheet>({
-  method: 'POST', path: '/api/rounds/:visitId/stints', says: 'Start the clock, or go on as another kind of time.', may: 'field.work',
+  method: 'POST',
+  path: '/api/rounds/:visitId/stints',
+  says: 'Start the clock, or go on as another kind of time.',
+  may: 'field.work',
   input: Joi.object({ ...byVisit, ...stintBody }),
 })
 
 export const stopClock = endpoint<{ visitId: number }, JobSheet>({
-  method: 'POST', path: '/api/rounds/:visitId/stop', says: 'Stop the clock.', may: 'field.work', input: Joi.object(byVisit),
+  method: 'POST',
+  path: '/api/rounds/:visitId/stop',
+  says: 'Stop the clock.',
+  may: 'field.work',
+  input: Joi.object(byVisit),
 })
 
 export const usePart = endpoint<{ visitId: number; partId: number; quantity: string }, JobSheet>({
-  method: 'POST', path: '/api/rounds/:visitId/parts', says: 'Use a part from stock.', may: 'field.work',
-  input: Joi.object({ ...byVisit, partId: field.id().required(), quantity: field.quantity().required().messages({ 'string.pattern.base': 'Write a quantity above zero, with at most three decimals.' }) }),
+  method: 'POST',
+  path: '/api/rounds/:visitId/parts',
+  says: 'Use a part from stock.',
+  may: 'field.work',
+  input: Joi.object({
+    ...byVisit,
+    partId: field.id().required(),
+    quantity: field.quantity().required().messages({ 'string.pattern.base': 'Write a quantity above zero, with at most three decimals.' }),
+  }),
 })
 
 export const findParts = endpoint<{ q?: string }, { rows: { id: number; code: string; name: string; unit: string; inStock: string }[] }>({
-  method: 'GET', path: '/api/parts', says: 'Find a part in stock.', may: 'self.read', input: Joi.object({ q: field.search() }),
+  method: 'GET',
+  path: '/api/parts',
+  says: 'Find a part in stock.',
+  may: 'self.read',
+  input: Joi.object({ q: field.search() }),
 })
 
 export const addNote = endpoint<{ visitId: number; text: string }, JobSheet>({
-  method: 'POST', path: '/api/rounds/:visitId/notes', says: 'Add a note from the job.', may: 'field.work',
+  method: 'POST',
+  path: '/api/rounds/:visitId/notes',
+  says: 'Add a note from the job.',
+  may: 'field.work',
   input: Joi.object({ ...byVisit, text: field.words(2000).min(1).required() }),
 })
 
 export const addJobPhoto = endpoint<{ visitId: number }, JobSheet>({
-  method: 'POST', path: '/api/rounds/:visitId/photos', says: 'Add a photo from the job.', may: 'field.work', upload: true, input: Joi.object(byVisit),
+  method: 'POST',
+  path: '/api/rounds/:visitId/photos',
+  says: 'Add a photo from the job.',
+  may: 'field.work',
+  upload: true,
+  input: Joi.object(byVisit),
 })
 
 export interface FinishJob {
@@ -92,14 +126,23 @@ export interface FinishJob {
 
 export const finishBody = {
   result: Joi.valid(...VISIT_RESULTS).required(),
-  symptom: field.words(80).allow(''), cause: field.words(80).allow(''), fix: field.words(80).allow(''), note: field.words(2000).allow(''),
+  symptom: field.words(80).allow(''),
+  cause: field.words(80).allow(''),
+  fix: field.words(80).allow(''),
+  note: field.words(2000).allow(''),
 }
 
 export const finishJob = endpoint<FinishJob, JobSheet>({
-  method: 'POST', path: '/api/rounds/:visitId/finish', says: 'Leave the job: done, or why not.', may: 'field.work',
+  method: 'POST',
+  path: '/api/rounds/:visitId/finish',
+  says: 'Leave the job: done, or why not.',
+  may: 'field.work',
   input: Joi.object({ ...byVisit, ...finishBody }),
 })
 
 export const readOutcomeLists = endpoint<object, { symptoms: string[]; causes: string[]; fixes: string[] }>({
-  method: 'GET', path: '/api/outcome-lists', says: 'Symptoms, causes and fixes to choose from.', may: 'public',
+  method: 'GET',
+  path: '/api/outcome-lists',
+  says: 'Symptoms, causes and fixes to choose from.',
+  may: 'public',
 })

@@ -12,7 +12,10 @@ export interface StationCount {
 }
 
 export const readFlow = endpoint<object, { stations: StationCount[]; now: Instant }>({
-  method: 'GET', path: '/api/flow', says: 'How much stands at each station, and how it stands against its targets.', may: 'desk.read',
+  method: 'GET',
+  path: '/api/flow',
+  says: 'How much stands at each station, and how it stands against its targets.',
+  may: 'desk.read',
 })
 
 export interface Figures {
@@ -23,7 +26,10 @@ export interface Figures {
 }
 
 export const readFigures = endpoint<object, Figures>({
-  method: 'GET', path: '/api/figures', says: 'Rhythm, backlog and repeat failures.', may: 'insight.read',
+  method: 'GET',
+  path: '/api/figures',
+  says: 'Rhythm, backlog and repeat failures.',
+  may: 'insight.read',
 })
 
 /** One message of the live stream: what changed, not what it says; readers ask for what they show. */
@@ -37,6 +43,10 @@ export interface LiveChange {
 }
 
 export const followLive = endpoint<{ after?: number }, LiveChange>({
-  method: 'GET', path: '/api/live', says: 'Server-sent events of every change you may see; resumes from Last-Event-ID.', may: 'self.read', answers: 'stream',
+  method: 'GET',
+  path: '/api/live',
+  says: 'Server-sent events of every change you may see; resumes from Last-Event-ID.',
+  may: 'self.read',
+  answers: 'stream',
   input: Joi.object({ after: Joi.number().integer().min(0) }),
 })

@@ -16,7 +16,10 @@ export interface StatementRow {
 }
 
 export const listStatements = endpoint<{ month?: string }, { months: { month: string; closedAt: Instant | null }[]; month: string; rows: StatementRow[] }>({
-  method: 'GET', path: '/api/statements', says: 'Statements of a month, one for each payer.', may: 'ledger.read',
+  method: 'GET',
+  path: '/api/statements',
+  says: 'Statements of a month, one for each payer.',
+  may: 'ledger.read',
   input: Joi.object({ month: Joi.string().pattern(/^\d{4}-\d{2}$/) }),
 })
 
@@ -55,18 +58,37 @@ export interface Statement extends StatementRow {
   jobList: StatementJob[]
 }
 
-const byStatement = Joi.object({ payerId: field.id().required(), month: Joi.string().pattern(/^\d{4}-\d{2}$/).required() })
+const byStatement = Joi.object({
+  payerId: field.id().required(),
+  month: Joi.string()
+    .pattern(/^\d{4}-\d{2}$/)
+    .required(),
+})
 
 export const readStatement = endpoint<{ payerId: number; month: string }, Statement>({
-  method: 'GET', path: '/api/statements/:payerId/:month', says: 'One statement, down to hours, parts and bill lines.', may: 'ledger.read', input: byStatement,
+  method: 'GET',
+  path: '/api/statements/:payerId/:month',
+  says: 'One statement, down to hours, parts and bill lines.',
+  may: 'ledger.read',
+  input: byStatement,
 })
 
 export const downloadStatementPdf = endpoint<{ payerId: number; month: string }, Blob>({
-  method: 'GET', path: '/api/statements/:payerId/:month/pdf', says: 'The statement as PDF.', may: 'ledger.read', answers: 'pdf', input: byStatement,
+  method: 'GET',
+  path: '/api/statements/:payerId/:month/pdf',
+  says: 'The statement as PDF.',
+  may: 'ledger.read',
+  answers: 'pdf',
+  input: byStatement,
 })
 
 export const downloadStatementCsv = endpoint<{ payerId: number; month: string }, Blob>({
-  method: 'GET', path: '/api/statements/:payerId/:month/csv', says: 'The statement as CSV (RFC 4180).', may: 'ledger.read', answers: 'csv', input: byStatement,
+  method: 'GET',
+  path: '/api/statements/:payerId/:month/csv',
+  says: 'The statement as CSV (RFC 4180).',
+  may: 'ledger.read',
+  answers: 'csv',
+  input: byStatement,
 })
 
 export interface PayableRow {
@@ -81,5 +103,8 @@ export interface PayableRow {
 }
 
 export const listPayables = endpoint<object, { rows: PayableRow[]; currency: string }>({
-  method: 'GET', path: '/api/payables', says: 'What vendors are owed, newest first.', may: 'ledger.read',
+  method: 'GET',
+  path: '/api/payables',
+  says: 'What vendors are owed, newest first.',
+  may: 'ledger.read',
 })

@@ -44,13 +44,34 @@ export interface OrderRow {
 
 export type OrderSort = 'due' | 'priority' | 'newest'
 
-export const listOrders = endpoint<{ station?: Station; state?: OrderState; priority?: Priority; sort?: OrderSort; q?: string; after?: string; limit?: number; placeId?: number; assetId?: number }, Page<OrderRow>>({
-  method: 'GET', path: '/api/orders', says: 'Orders, keyset-paged.', may: 'desk.read',
+export const listOrders = endpoint<
+  {
+    station?: Station
+    state?: OrderState
+    priority?: Priority
+    sort?: OrderSort
+    q?: string
+    after?: string
+    limit?: number
+    placeId?: number
+    assetId?: number
+  },
+  Page<OrderRow>
+>({
+  method: 'GET',
+  path: '/api/orders',
+  says: 'Orders, keyset-paged.',
+  may: 'desk.read',
   input: Joi.object({
     station: Joi.valid('planning', 'dispatch', 'field', 'wrapup', 'charges'),
     state: Joi.valid('draft', 'to_approve', 'ready', 'dispatched', 'on_job', 'on_hold', 'done', 'checked', 'closed', 'cancelled'),
-    priority: Joi.valid(...PRIORITIES), sort: Joi.valid('due', 'priority', 'newest'),
-    q: field.search(), after: Joi.string().max(120), limit: field.limit(), placeId: field.id(), assetId: field.id(),
+    priority: Joi.valid(...PRIORITIES),
+    sort: Joi.valid('due', 'priority', 'newest'),
+    q: field.search(),
+    after: Joi.string().max(120),
+    limit: field.limit(),
+    placeId: field.id(),
+    assetId: field.id(),
   }),
 })
 
@@ -109,7 +130,17 @@ export interface PostingRow {
   round: number
   month: string
   at: Instant
-  charges: { id: number; payerId: number; payerCode: string; payerName: string; shareBp: number; netMinor: number; taxMinor: number; grossMinor: number; ownCost: boolean }[]
+  charges: {
+    id: number
+    payerId: number
+    payerCode: string
+    payerName: string
+    shareBp: number
+    netMinor: number
+    taxMinor: number
+    grossMinor: number
+    ownCost: boolean
+  }[]
 }
 
 export interface OrderSheet {
@@ -167,7 +198,11 @@ const byId = { id: field.id().required() }
 const byVersion = { ...byId, version: field.version().required() }
 
 export const readOrder = endpoint<{ id: number }, OrderSheet>({
-  method: 'GET', path: '/api/orders/:id', says: 'One order in full.', may: 'desk.read', input: Joi.object(byId),
+  method: 'GET',
+  path: '/api/orders/:id',
+  says: 'One order in full.',
+  may: 'desk.read',
+  input: Joi.object(byId),
 })
 
 export interface OrderFields {
@@ -199,23 +234,47 @@ export interface OrderFields {
 const textOrNull = (max: number) => field.words(max).allow('', null)
 
 export const editOrder = endpoint<{ id: number; version: number } & OrderFields, OrderSheet>({
-  method: 'PATCH', path: '/api/orders/:id', says: 'Change what an order says. Once approved, what was agreed to stays.', may: 'orders.edit',
+  method: 'PATCH',
+  path: '/api/orders/:id',
+  says: 'Change what an order says. Once approved, what was agreed to stays.',
+  may: 'orders.edit',
   input: Joi.object({
     ...byVersion,
-    kind: Joi.valid(...ORDER_KINDS), summary: field.line(), description: field.words().min(1),
-    placeId: field.id().allow(null), assetId: field.id().allow(null), categoryId: field.id().allow(null), tradeId: field.id().allow(null),
-    teamId: field.id().allow(null), leadId: field.id().allow(null), supervisorId: field.id().allow(null),
-    consequence: Joi.valid(...CONSEQUENCES, null), urgency: Joi.valid(...URGENCIES, null),
+    kind: Joi.valid(...ORDER_KINDS),
+    summary: field.line(),
+    description: field.words().min(1),
+    placeId: field.id().allow(null),
+    assetId: field.id().allow(null),
+    categoryId: field.id().allow(null),
+    tradeId: field.id().allow(null),
+    teamId: field.id().allow(null),
+    leadId: field.id().allow(null),
+    supervisorId: field.id().allow(null),
+    consequence: Joi.valid(...CONSEQUENCES, null),
+    urgency: Joi.valid(...URGENCIES, null),
     estimateMinor: field.minor().allow(null),
-    contactName: textOrNull(120), contactPhone: textOrNull(40), access: textOrNull(2000), noteForWorker: textOrNull(2000), noteForPayer: textOrNull(2000),
-    outsideReference: textOrNull(80), symptom: textOrNull(80), cause: textOrNull(80), fix: textOrNull(80),
-    shares: Joi.array().max(20).unique('payerId').items(Joi.object({ payerId: field.id().required(), shareBp: Joi.number().integer().min(1).max(10_000).required() })),
+    contactName: textOrNull(120),
+    contactPhone: textOrNull(40),
+    access: textOrNull(2000),
+    noteForWorker: textOrNull(2000),
+    noteForPayer: textOrNull(2000),
+    outsideReference: textOrNull(80),
+    symptom: textOrNull(80),
+    cause: textOrNull(80),
+    fix: textOrNull(80),
+    shares: Joi.array()
+      .max(20)
+      .unique('payerId')
+      .items(Joi.object({ payerId: field.id().required(), shareBp: Joi.number().integer().min(1).max(10_000).required() })),
   }),
 })
 
 const move = (path: string, says: string, may: 'orders.edit' | 'orders.approve' | 'orders.dispatch' | 'orders.check' | 'ledger.post') =>
   endpoint<{ id: number; version: number; reason?: string }, Done>({
-    method: 'POST', path: `/api/orders/:id/${path}`, says, may,
+    method: 'POST',
+    path: `/api/orders/:id/${path}`,
+    says,
+    may,
     input: Joi.object({ ...byVersion, reason: field.words(500).allow('') }),
   })
 
@@ -235,10 +294,18 @@ export const postOrder = move('post', 'Turn the costs of an order into charges, 
 export const reverseOrder = move('reverse', 'Reverse the charges of an order.', 'ledger.post')
 
 export const holdOrder = endpoint<{ id: number; version: number; holdReason: HoldReason; reason: string }, Done>({
-  method: 'POST', path: '/api/orders/:id/hold', says: 'Put an order on hold.', may: 'orders.dispatch',
+  method: 'POST',
+  path: '/api/orders/:id/hold',
+  says: 'Put an order on hold.',
+  may: 'orders.dispatch',
   input: Joi.object({ ...byVersion, holdReason: Joi.valid(...HOLD_REASONS).required(), reason: field.words(500).allow('') }),
 })
 
 export const readAttachment = endpoint<{ id: number }, Blob>({
-  method: 'GET', path: '/api/attachments/:id', says: 'A picture on a request or order.', may: 'self.read', answers: 'image', input: Joi.object(byId),
+  method: 'GET',
+  path: '/api/attachments/:id',
+  says: 'A picture on a request or order.',
+  may: 'self.read',
+  answers: 'image',
+  input: Joi.object(byId),
 })

@@ -37,11 +37,17 @@ export interface Notice {
 }
 
 export const listNotices = endpoint<object, { rows: Notice[]; unread: number }>({
-  method: 'GET', path: '/api/notices', says: 'What you were told, newest first.', may: 'self.read',
+  method: 'GET',
+  path: '/api/notices',
+  says: 'What you were told, newest first.',
+  may: 'self.read',
 })
 
 export const readNotices = endpoint<object, { unread: number }>({
-  method: 'POST', path: '/api/notices/read', says: 'Mark everything you were told as read.', may: 'self.read',
+  method: 'POST',
+  path: '/api/notices/read',
+  says: 'Mark everything you were told as read.',
+  may: 'self.read',
 })
 
 export interface PersonRow {
@@ -57,7 +63,10 @@ export interface PersonRow {
 }
 
 export const findPeople = endpoint<{ q?: string; limit?: number }, { rows: PersonRow[] }>({
-  method: 'GET', path: '/api/people', says: 'Find people by part of name, mail address or extension.', may: 'desk.read',
+  method: 'GET',
+  path: '/api/people',
+  says: 'Find people by part of name, mail address or extension.',
+  may: 'desk.read',
   input: Joi.object({ q: field.search(), limit: field.limit() }),
 })
 
@@ -72,5 +81,8 @@ export interface Vocabulary {
 }
 
 export const readVocabulary = endpoint<object, Vocabulary>({
-  method: 'GET', path: '/api/vocabulary', says: 'Trades, categories, payers, teams and people to choose from.', may: 'desk.read',
+  method: 'GET',
+  path: '/api/vocabulary',
+  says: 'Trades, categories, payers, teams and people to choose from.',
+  may: 'desk.read',
 })

@@ -12,7 +12,11 @@ export interface PlaceRow {
 }
 
 export const findPlaces = endpoint<{ q?: string; limit?: number }, { rows: PlaceRow[] }>({
-  method: 'GET', path: '/api/places', says: 'Find places by part of code or name.', may: 'desk.read', input: Joi.object({ q: field.search(), limit: field.limit() }),
+  method: 'GET',
+  path: '/api/places',
+  says: 'Find places by part of code or name.',
+  may: 'desk.read',
+  input: Joi.object({ q: field.search(), limit: field.limit() }),
 })
 
 export interface AssetRow {
@@ -27,22 +31,44 @@ export interface AssetRow {
 }
 
 export const findAssets = endpoint<{ q?: string; placeId?: number; limit?: number }, { rows: AssetRow[] }>({
-  method: 'GET', path: '/api/assets', says: 'Find assets by part of tag or name, or at a place.', may: 'desk.read',
+  method: 'GET',
+  path: '/api/assets',
+  says: 'Find assets by part of tag or name, or at a place.',
+  may: 'desk.read',
   input: Joi.object({ q: field.search(), placeId: field.id(), limit: field.limit() }),
 })
 
 /** What stands beside a request or order while deciding. */
 export interface Context {
   place: { id: number; code: string; name: string; within: string; access: string | null; openOrders: number; openRequests: number } | null
-  asset: { id: number; tag: string; name: string; maker: string | null; model: string | null; installedOn: string | null; warrantyUntil: string | null; underWarranty: boolean; repairs90Days: number } | null
-  reporter: { name: string; email: string | null; phone: string | null; title: string | null; earlier: { id: number; number: string; summary: string; state: string; receivedAt: Instant }[] } | null
+  asset: {
+    id: number
+    tag: string
+    name: string
+    maker: string | null
+    model: string | null
+    installedOn: string | null
+    warrantyUntil: string | null
+    underWarranty: boolean
+    repairs90Days: number
+  } | null
+  reporter: {
+    name: string
+    email: string | null
+    phone: string | null
+    title: string | null
+    earlier: { id: number; number: string; summary: string; state: string; receivedAt: Instant }[]
+  } | null
   /** Open at this place, or on this asset: could be the same thing. */
   open: { type: 'request' | 'order'; id: number; number: string; summary: string; state: string; at: Instant }[]
   history: { id: number; number: string; summary: string; finishedAt: Instant | null; cause: string | null; fix: string | null; costMinor: number }[]
 }
 
 export const readContext = endpoint<{ placeId?: number; assetId?: number; requestId?: number; orderId?: number }, Context>({
-  method: 'GET', path: '/api/context', says: 'What is known around a request or an order.', may: 'desk.read',
+  method: 'GET',
+  path: '/api/context',
+  says: 'What is known around a request or an order.',
+  may: 'desk.read',
   input: Joi.object({ placeId: field.id(), assetId: field.id(), requestId: field.id(), orderId: field.id() }),
 })
 
@@ -54,21 +80,45 @@ export interface Found {
 }
 
 export const searchEverything = endpoint<{ q: string }, { rows: Found[] }>({
-  method: 'GET', path: '/api/search', says: 'Find any record by number, code, tag or name.', may: 'desk.read', input: Joi.object({ q: field.search().required() }),
+  method: 'GET',
+  path: '/api/search',
+  says: 'Find any record by number, code, tag or name.',
+  may: 'desk.read',
+  input: Joi.object({ q: field.search().required() }),
 })
 
 export interface Registers {
   places: { id: number; code: string; name: string; kind: string; within: string }[]
   assets: { id: number; tag: string; name: string; classCode: string; place: string; warrantyUntil: string | null }[]
   people: { id: number; name: string; title: string | null; email: string | null; place: string | null }[]
-  vendors: { id: number; name: string; service: string; email: string; phone: string | null; contractUntil: string | null; insuranceUntil: string | null; markupBp: number }[]
+  vendors: {
+    id: number
+    name: string
+    service: string
+    email: string
+    phone: string | null
+    contractUntil: string | null
+    insuranceUntil: string | null
+    markupBp: number
+  }[]
   payers: { id: number; code: string; name: string; kind: string; taxBp: number }[]
   parts: { id: number; code: string; name: string; unit: string; inStock: string; averageCostMinor: number }[]
 }
 
 export type RegisterName = keyof Registers
 
-export const readRegister = endpoint<{ register: RegisterName; q?: string; after?: string; limit?: number }, { rows: Registers[RegisterName][number][]; next: string | null }>({
-  method: 'GET', path: '/api/registers/:register', says: 'Places, assets, people, vendors, payers or parts, by name.', may: 'desk.read',
-  input: Joi.object({ register: Joi.valid('places', 'assets', 'people', 'vendors', 'payers', 'parts').required(), q: field.search(), after: Joi.string().max(200), limit: field.limit() }),
+export const readRegister = endpoint<
+  { register: RegisterName; q?: string; after?: string; limit?: number },
+  { rows: Registers[RegisterName][number][]; next: string | null }
+>({
+  method: 'GET',
+  path: '/api/registers/:register',
+  says: 'Places, assets, people, vendors, payers or parts, by name.',
+  may: 'desk.read',
+  input: Joi.object({
+    register: Joi.valid('places', 'assets', 'people', 'vendors', 'payers', 'parts').required(),
+    q: field.search(),
+    after: Joi.string().max(200),
+    limit: field.limit(),
+  }),
 })

@@ -11,5 +11,8 @@ export interface DueRow {
 }
 
 export const listDues = endpoint<object, { rows: DueRow[] }>({
-  method: 'GET', path: '/api/dues', says: 'Preventive work due around now.', may: 'desk.read',
+  method: 'GET',
+  path: '/api/dues',
+  says: 'Preventive work due around now.',
+  may: 'desk.read',
 })

@@ -23,17 +23,27 @@ export interface CounterPlace {
 const site = () => Joi.string().alphanum().max(8).required()
 
 export const readCounter = endpoint<{ site: string }, CounterSite>({
-  method: 'GET', path: '/api/counter/:site', says: 'What the public page of a site shows.', may: 'public',
+  method: 'GET',
+  path: '/api/counter/:site',
+  says: 'What the public page of a site shows.',
+  may: 'public',
   input: Joi.object({ site: site() }),
 })
 
 export const findCounterPlaces = endpoint<{ site: string; q: string }, { rows: CounterPlace[] }>({
-  method: 'GET', path: '/api/counter/:site/places', says: 'Find a place by part of its code or name.', may: 'public',
+  method: 'GET',
+  path: '/api/counter/:site/places',
+  says: 'Find a place by part of its code or name.',
+  may: 'public',
   input: Joi.object({ site: site(), q: field.search().required() }),
 })
 
 export const uploadCounterPhoto = endpoint<{ site: string }, { claim: string; width: number; height: number }>({
-  method: 'POST', path: '/api/counter/:site/photos', says: 'Send a photo ahead of a request; the claim attaches it.', may: 'public', upload: true,
+  method: 'POST',
+  path: '/api/counter/:site/photos',
+  says: 'Send a photo ahead of a request; the claim attaches it.',
+  may: 'public',
+  upload: true,
   input: Joi.object({ site: site() }),
 })
 
@@ -50,7 +60,10 @@ export interface NewRequest {
 }
 
 export const reportRequest = endpoint<NewRequest, { number: string; link: string }>({
-  method: 'POST', path: '/api/counter/:site/requests', says: 'Report something. Answers the reference and the private link.', may: 'public',
+  method: 'POST',
+  path: '/api/counter/:site/requests',
+  says: 'Report something. Answers the reference and the private link.',
+  may: 'public',
   input: Joi.object({
     site: site(),
     placeId: field.id().required().messages({ 'any.required': 'Choose where it is.' }),
@@ -79,17 +92,27 @@ export interface TrackedRequest {
 }
 
 export const trackRequest = endpoint<{ token: string }, TrackedRequest>({
-  method: 'GET', path: '/api/track/:token', says: 'Where a request stands, in the reporter’s words.', may: 'reporter',
+  method: 'GET',
+  path: '/api/track/:token',
+  says: 'Where a request stands, in the reporter’s words.',
+  may: 'reporter',
   input: Joi.object({ token: field.token().required() }),
 })
 
 export const answerQuestion = endpoint<{ token: string; answer: string }, TrackedRequest>({
-  method: 'POST', path: '/api/track/:token/answer', says: 'Answer the desk’s question.', may: 'reporter',
+  method: 'POST',
+  path: '/api/track/:token/answer',
+  says: 'Answer the desk’s question.',
+  may: 'reporter',
   input: Joi.object({ token: field.token().required(), answer: field.words(2000).min(1).required() }),
 })
 
 export const readTrackedPhoto = endpoint<{ token: string; photoId: number }, Blob>({
-  method: 'GET', path: '/api/track/:token/photos/:photoId', says: 'A photo of the reporter’s own request.', may: 'reporter', answers: 'image',
+  method: 'GET',
+  path: '/api/track/:token/photos/:photoId',
+  says: 'A photo of the reporter’s own request.',
+  may: 'reporter',
+  answers: 'image',
   input: Joi.object({ token: field.token().required(), photoId: field.id().required() }),
 })
 
@@ -108,11 +131,22 @@ export interface RequestRow {
   dueAt: Instant
 }
 
-export const listRequests = endpoint<{ station?: 'intake' | 'triage'; state?: RequestState; q?: string; after?: string; limit?: number; placeId?: number; assetId?: number }, Page<RequestRow>>({
-  method: 'GET', path: '/api/requests', says: 'Requests, the most pressing first.', may: 'desk.read',
+export const listRequests = endpoint<
+  { station?: 'intake' | 'triage'; state?: RequestState; q?: string; after?: string; limit?: number; placeId?: number; assetId?: number },
+  Page<RequestRow>
+>({
+  method: 'GET',
+  path: '/api/requests',
+  says: 'Requests, the most pressing first.',
+  may: 'desk.read',
   input: Joi.object({
-    station: Joi.valid('intake', 'triage'), state: Joi.valid('new', 'asked', 'accepted', 'joined', 'declined'),
-    q: field.search(), after: Joi.string().max(120), limit: field.limit(), placeId: field.id(), assetId: field.id(),
+    station: Joi.valid('intake', 'triage'),
+    state: Joi.valid('new', 'asked', 'accepted', 'joined', 'declined'),
+    q: field.search(),
+    after: Joi.string().max(120),
+    limit: field.limit(),
+    placeId: field.id(),
+    assetId: field.id(),
   }),
 })
 
@@ -191,7 +225,11 @@ const byId = { id: field.id().required() }
 const byVersion = { ...byId, version: field.version().required() }
 
 export const readRequest = endpoint<{ id: number }, RequestSheet>({
-  method: 'GET', path: '/api/requests/:id', says: 'One request in full.', may: 'desk.read', input: Joi.object(byId),
+  method: 'GET',
+  path: '/api/requests/:id',
+  says: 'One request in full.',
+  may: 'desk.read',
+  input: Joi.object(byId),
 })
 
 export interface TriageFields {
@@ -209,38 +247,65 @@ export interface TriageFields {
 }
 
 export const triageRequest = endpoint<{ id: number; version: number } & TriageFields, RequestSheet>({
-  method: 'PATCH', path: '/api/requests/:id', says: 'Correct a request while deciding on it.', may: 'requests.triage',
+  method: 'PATCH',
+  path: '/api/requests/:id',
+  says: 'Correct a request while deciding on it.',
+  may: 'requests.triage',
   input: Joi.object({
     ...byVersion,
-    summary: field.line(), description: field.words().min(1),
-    placeId: field.id().allow(null), assetId: field.id().allow(null), categoryId: field.id().allow(null),
-    consequence: Joi.valid(...CONSEQUENCES, null), urgency: Joi.valid(...URGENCIES, null),
-    priority: Joi.valid(...PRIORITIES), priorityReason: field.words(200),
-    payerId: field.id().allow(null), outsideReference: field.words(80).allow('', null),
+    summary: field.line(),
+    description: field.words().min(1),
+    placeId: field.id().allow(null),
+    assetId: field.id().allow(null),
+    categoryId: field.id().allow(null),
+    consequence: Joi.valid(...CONSEQUENCES, null),
+    urgency: Joi.valid(...URGENCIES, null),
+    priority: Joi.valid(...PRIORITIES),
+    priorityReason: field.words(200),
+    payerId: field.id().allow(null),
+    outsideReference: field.words(80).allow('', null),
   }),
 })
 
 export const takeUpRequest = endpoint<{ id: number; version: number }, Done>({
-  method: 'POST', path: '/api/requests/:id/take-up', says: 'Take a request from Intake into Triage.', may: 'requests.triage', input: Joi.object(byVersion),
+  method: 'POST',
+  path: '/api/requests/:id/take-up',
+  says: 'Take a request from Intake into Triage.',
+  may: 'requests.triage',
+  input: Joi.object(byVersion),
 })
 
 export const acceptRequest = endpoint<{ id: number; version: number; orderId?: number }, { orderId: number; orderNumber: string }>({
-  method: 'POST', path: '/api/requests/:id/accept', says: 'Accept as a new order, or into an existing one.', may: 'requests.triage',
+  method: 'POST',
+  path: '/api/requests/:id/accept',
+  says: 'Accept as a new order, or into an existing one.',
+  may: 'requests.triage',
   input: Joi.object({ ...byVersion, orderId: field.id() }),
 })
 
 const reasoned = Joi.object({ ...byVersion, reason: field.words(2000).allow('') })
 
 export const askReporter = endpoint<{ id: number; version: number; reason: string }, Done>({
-  method: 'POST', path: '/api/requests/:id/ask', says: 'Ask the reporter a question, by mail and on their link.', may: 'requests.triage', input: reasoned,
+  method: 'POST',
+  path: '/api/requests/:id/ask',
+  says: 'Ask the reporter a question, by mail and on their link.',
+  may: 'requests.triage',
+  input: reasoned,
 })
 
 export const declineRequest = endpoint<{ id: number; version: number; reason: string }, Done>({
-  method: 'POST', path: '/api/requests/:id/decline', says: 'Decline; the reporter is told why.', may: 'requests.triage', input: reasoned,
+  method: 'POST',
+  path: '/api/requests/:id/decline',
+  says: 'Decline; the reporter is told why.',
+  may: 'requests.triage',
+  input: reasoned,
 })
 
 export const joinRequest = endpoint<{ id: number; version: number; toId: number }, Done>({
-  method: 'POST', path: '/api/requests/:id/join', says: 'Join a duplicate to the request it repeats.', may: 'requests.triage',
+  method: 'POST',
+  path: '/api/requests/:id/join',
+  says: 'Join a duplicate to the request it repeats.',
+  may: 'requests.triage',
   input: Joi.object({ ...byVersion, toId: field.id().required() }),
 })
 
@@ -256,9 +321,18 @@ export interface CallEntry {
 }
 
 export const enterCall = endpoint<CallEntry, { id: number; number: string }>({
-  method: 'POST', path: '/api/requests', says: 'Enter a call or a visit at the desk.', may: 'requests.triage',
+  method: 'POST',
+  path: '/api/requests',
+  says: 'Enter a call or a visit at the desk.',
+  may: 'requests.triage',
   input: Joi.object({
-    siteId: field.id().required(), personId: field.id().allow(null), name: field.words(120).allow(''), email: field.email().allow(''), phone: field.words(40).allow(''),
-    placeId: field.id().required().messages({ 'any.required': 'Choose where it is.' }), summary: field.line().required(), description: field.words().min(1).required(),
+    siteId: field.id().required(),
+    personId: field.id().allow(null),
+    name: field.words(120).allow(''),
+    email: field.email().allow(''),
+    phone: field.words(40).allow(''),
+    placeId: field.id().required().messages({ 'any.required': 'Choose where it is.' }),
+    summary: field.line().required(),
+    description: field.words().min(1).required(),
   }),
 })

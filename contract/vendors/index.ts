@@ -30,7 +30,12 @@ export interface PassSheet {
   stints: { id: number; kind: StintKind; startAt: Instant; endAt: Instant | null; minutes: number | null }[]
   notes: { at: Instant; text: string }[]
   photos: { id: number }[]
-  bill: { number: string; taxBp: number; lines: { description: string; quantity: string; unitPriceMinor: number; amountMinor: number }[]; netMinor: number } | null
+  bill: {
+    number: string
+    taxBp: number
+    lines: { description: string; quantity: string; unitPriceMinor: number; amountMinor: number }[]
+    netMinor: number
+  } | null
   outcome: { symptom: string | null; cause: string | null; fix: string | null }
   expiresAt: Instant
   zone: string
@@ -40,29 +45,51 @@ export interface PassSheet {
 const byToken = { token: field.token().required() }
 
 export const readPass = endpoint<{ token: string }, PassSheet>({
-  method: 'GET', path: '/api/pass/:token', says: 'The job a vendor pass opens.', may: 'vendor', input: Joi.object(byToken),
+  method: 'GET',
+  path: '/api/pass/:token',
+  says: 'The job a vendor pass opens.',
+  may: 'vendor',
+  input: Joi.object(byToken),
 })
 
 export const switchVendorStint = endpoint<{ token: string; kind: StintKind }, PassSheet>({
-  method: 'POST', path: '/api/pass/:token/stints', says: 'Start the clock, or go on as another kind of time.', may: 'vendor',
+  method: 'POST',
+  path: '/api/pass/:token/stints',
+  says: 'Start the clock, or go on as another kind of time.',
+  may: 'vendor',
   input: Joi.object({ ...byToken, kind: Joi.valid(...STINT_KINDS).required() }),
 })
 
 export const stopVendorClock = endpoint<{ token: string }, PassSheet>({
-  method: 'POST', path: '/api/pass/:token/stop', says: 'Stop the clock.', may: 'vendor', input: Joi.object(byToken),
+  method: 'POST',
+  path: '/api/pass/:token/stop',
+  says: 'Stop the clock.',
+  may: 'vendor',
+  input: Joi.object(byToken),
 })
 
 export const addVendorNote = endpoint<{ token: string; text: string }, PassSheet>({
-  method: 'POST', path: '/api/pass/:token/notes', says: 'Add a note from the job.', may: 'vendor',
+  method: 'POST',
+  path: '/api/pass/:token/notes',
+  says: 'Add a note from the job.',
+  may: 'vendor',
   input: Joi.object({ ...byToken, text: field.words(2000).min(1).required() }),
 })
 
 export const addVendorPhoto = endpoint<{ token: string }, PassSheet>({
-  method: 'POST', path: '/api/pass/:token/photos', says: 'Add a photo from the job.', may: 'vendor', upload: true, input: Joi.object(byToken),
+  method: 'POST',
+  path: '/api/pass/:token/photos',
+  says: 'Add a photo from the job.',
+  may: 'vendor',
+  upload: true,
+  input: Joi.object(byToken),
 })
 
 export const finishVendorJob = endpoint<{ token: string; result: VisitResult; symptom?: string; cause?: string; fix?: string; note?: string }, PassSheet>({
-  method: 'POST', path: '/api/pass/:token/finish', says: 'Leave the job: done, or why not.', may: 'vendor',
+  method: 'POST',
+  path: '/api/pass/:token/finish',
+  says: 'Leave the job: done, or why not.',
+  may: 'vendor',
   input: Joi.object({ ...byToken, ...finishBody }),
 })
 
@@ -74,13 +101,24 @@ export interface EnterBill {
 }
 
 export const enterBill = endpoint<EnterBill, PassSheet>({
-  method: 'POST', path: '/api/pass/:token/bill', says: 'Enter the bill for this job, once.', may: 'vendor',
+  method: 'POST',
+  path: '/api/pass/:token/bill',
+  says: 'Enter the bill for this job, once.',
+  may: 'vendor',
   input: Joi.object({
     ...byToken,
     number: field.line(40).required(),
     taxBp: Joi.number().integer().min(0).max(10_000).required(),
-    lines: Joi.array().min(1).max(50).required().items(Joi.object({
-      description: field.line(200).required(), quantity: field.quantity().required(), unitPriceMinor: field.minor().max(100_000_000).required(),
-    })),
+    lines: Joi.array()
+      .min(1)
+      .max(50)
+      .required()
+      .items(
+        Joi.object({
+          description: field.line(200).required(),
+          quantity: field.quantity().required(),
+          unitPriceMinor: field.minor().max(100_000_000).required(),
+        }),
+      ),
   }),
 })

@@ -33,8 +33,7 @@ export function fitnessOf(candidate: Candidate, wish: Wish): Fitness {
   const end = DateTime.fromJSDate(wish.end, { zone: wish.zone })
   const clock = (at: DateTime) => at.toFormat('HH:mm')
   const sameDay = start.hasSame(end, 'day')
-  const onShift =
-    sameDay && (candidate.shift[start.weekday - 1] ?? []).some((stretch) => stretch.from <= clock(start) && clock(end) <= stretch.to)
+  const onShift = sameDay && (candidate.shift[start.weekday - 1] ?? []).some((stretch) => stretch.from <= clock(start) && clock(end) <= stretch.to)
   const dayStart = start.startOf('day').toJSDate()
   const dayEnd = start.plus({ days: 1 }).startOf('day').toJSDate()
   return {

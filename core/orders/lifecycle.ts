@@ -2,16 +2,40 @@ import { refuse, Refusal } from '#core/kit'
 import type { Reason } from '#core/kit'
 import type { OrderFacts } from './facts'
 import {
-  billsKnown, chargesStand, completeForApproval, hoursKnown, noClockRunning, nothingRecorded,
-  nothingToCharge, outcomeKnown, sharesWhole, somebodyPlanned, somethingToCharge, withinLimit,
+  billsKnown,
+  chargesStand,
+  completeForApproval,
+  hoursKnown,
+  noClockRunning,
+  nothingRecorded,
+  nothingToCharge,
+  outcomeKnown,
+  sharesWhole,
+  somebodyPlanned,
+  somethingToCharge,
+  withinLimit,
 } from './needs'
 import type { Need } from './needs'
 import { ORDER_STATE_NAMES } from './states'
 import type { OrderState } from './states'
 
 export type OrderMove =
-  | 'submit' | 'approve' | 'sendBack' | 'dispatch' | 'recall' | 'start' | 'hold' | 'resume'
-  | 'finish' | 'reopen' | 'check' | 'post' | 'close' | 'reverse' | 'cancel' | 'discard'
+  | 'submit'
+  | 'approve'
+  | 'sendBack'
+  | 'dispatch'
+  | 'recall'
+  | 'start'
+  | 'hold'
+  | 'resume'
+  | 'finish'
+  | 'reopen'
+  | 'check'
+  | 'post'
+  | 'close'
+  | 'reverse'
+  | 'cancel'
+  | 'discard'
 
 export interface OrderMoveRule {
   label: string
@@ -31,21 +55,136 @@ export interface OrderMoveRule {
 
 /** Every move of an order. The server enforces it, the Sheet offers it, the docs draw it. */
 export const ORDER_MOVES: Record<OrderMove, OrderMoveRule> = {
-  submit: { label: 'Submit for approval', key: 's', from: ['draft'], to: 'to_approve', needs: [completeForApproval], reason: 'none', may: 'orders.edit', at: 'desk' },
-  approve: { label: 'Approve', key: 'a', from: ['to_approve'], to: 'ready', needs: [completeForApproval, withinLimit], reason: 'optional', reasonLabel: 'Note', may: 'orders.approve', at: 'desk' },
-  sendBack: { label: 'Send back', key: 'b', from: ['to_approve'], to: 'draft', needs: [], reason: 'required', reasonLabel: 'What has to change', may: 'orders.approve', at: 'desk' },
-  dispatch: { label: 'Dispatch', key: 'd', from: ['ready', 'dispatched'], to: 'dispatched', needs: [somebodyPlanned], reason: 'none', may: 'orders.dispatch', at: 'dispatch' },
-  recall: { label: 'Recall', key: 'l', from: ['dispatched', 'on_job'], to: 'ready', needs: [noClockRunning], reason: 'optional', reasonLabel: 'Why', may: 'orders.dispatch', at: 'desk' },
+  submit: {
+    label: 'Submit for approval',
+    key: 's',
+    from: ['draft'],
+    to: 'to_approve',
+    needs: [completeForApproval],
+    reason: 'none',
+    may: 'orders.edit',
+    at: 'desk',
+  },
+  approve: {
+    label: 'Approve',
+    key: 'a',
+    from: ['to_approve'],
+    to: 'ready',
+    needs: [completeForApproval, withinLimit],
+    reason: 'optional',
+    reasonLabel: 'Note',
+    may: 'orders.approve',
+    at: 'desk',
+  },
+  sendBack: {
+    label: 'Send back',
+    key: 'b',
+    from: ['to_approve'],
+    to: 'draft',
+    needs: [],
+    reason: 'required',
+    reasonLabel: 'What has to change',
+    may: 'orders.approve',
+    at: 'desk',
+  },
+  dispatch: {
+    label: 'Dispatch',
+    key: 'd',
+    from: ['ready', 'dispatched'],
+    to: 'dispatched',
+    needs: [somebodyPlanned],
+    reason: 'none',
+    may: 'orders.dispatch',
+    at: 'dispatch',
+  },
+  recall: {
+    label: 'Recall',
+    key: 'l',
+    from: ['dispatched', 'on_job'],
+    to: 'ready',
+    needs: [noClockRunning],
+    reason: 'optional',
+    reasonLabel: 'Why',
+    may: 'orders.dispatch',
+    at: 'desk',
+  },
   start: { label: 'Start', key: '', from: ['dispatched', 'on_job'], to: 'on_job', needs: [], reason: 'none', may: 'field.work', at: 'field' },
-  hold: { label: 'Put on hold', key: 'h', from: ['ready', 'dispatched', 'on_job'], to: 'on_hold', needs: [noClockRunning], reason: 'required', reasonLabel: 'What it is waiting for', may: 'orders.dispatch', at: 'desk' },
-  resume: { label: 'Resume', key: 'r', from: ['on_hold'], to: (facts) => (facts.liveVisits > 0 && facts.heldFrom !== 'ready' ? 'dispatched' : 'ready'), needs: [], reason: 'none', may: 'orders.dispatch', at: 'desk' },
+  hold: {
+    label: 'Put on hold',
+    key: 'h',
+    from: ['ready', 'dispatched', 'on_job'],
+    to: 'on_hold',
+    needs: [noClockRunning],
+    reason: 'required',
+    reasonLabel: 'What it is waiting for',
+    may: 'orders.dispatch',
+    at: 'desk',
+  },
+  resume: {
+    label: 'Resume',
+    key: 'r',
+    from: ['on_hold'],
+    to: (facts) => (facts.liveVisits > 0 && facts.heldFrom !== 'ready' ? 'dispatched' : 'ready'),
+    needs: [],
+    reason: 'none',
+    may: 'orders.dispatch',
+    at: 'desk',
+  },
   finish: { label: 'Finish', key: '', from: ['on_job'], to: 'done', needs: [noClockRunning, outcomeKnown], reason: 'none', may: 'field.work', at: 'field' },
-  reopen: { label: 'Reopen', key: 'o', from: ['done', 'checked', 'cancelled'], to: (facts) => (facts.state === 'cancelled' ? 'draft' : 'ready'), needs: [], reason: 'required', reasonLabel: 'Why it is not over', may: 'orders.dispatch', at: 'desk' },
-  check: { label: 'Mark as checked', key: 'k', from: ['done'], to: 'checked', needs: [outcomeKnown, hoursKnown, billsKnown, sharesWhole], reason: 'none', may: 'orders.check', at: 'desk' },
-  post: { label: 'Post charges', key: 'p', from: ['checked'], to: 'closed', needs: [sharesWhole, billsKnown, somethingToCharge], reason: 'none', may: 'ledger.post', at: 'desk' },
+  reopen: {
+    label: 'Reopen',
+    key: 'o',
+    from: ['done', 'checked', 'cancelled'],
+    to: (facts) => (facts.state === 'cancelled' ? 'draft' : 'ready'),
+    needs: [],
+    reason: 'required',
+    reasonLabel: 'Why it is not over',
+    may: 'orders.dispatch',
+    at: 'desk',
+  },
+  check: {
+    label: 'Mark as checked',
+    key: 'k',
+    from: ['done'],
+    to: 'checked',
+    needs: [outcomeKnown, hoursKnown, billsKnown, sharesWhole],
+    reason: 'none',
+    may: 'orders.check',
+    at: 'desk',
+  },
+  post: {
+    label: 'Post charges',
+    key: 'p',
+    from: ['checked'],
+    to: 'closed',
+    needs: [sharesWhole, billsKnown, somethingToCharge],
+    reason: 'none',
+    may: 'ledger.post',
+    at: 'desk',
+  },
   close: { label: 'Close without charge', key: 'c', from: ['checked'], to: 'closed', needs: [nothingToCharge], reason: 'none', may: 'ledger.post', at: 'desk' },
-  reverse: { label: 'Reverse the charges', key: 'v', from: ['closed'], to: 'checked', needs: [chargesStand], reason: 'required', reasonLabel: 'Why the charges are wrong', may: 'ledger.post', at: 'desk' },
-  cancel: { label: 'Cancel the order', key: 'x', from: ['draft', 'to_approve', 'ready', 'dispatched', 'on_hold'], to: 'cancelled', needs: [noClockRunning], reason: 'required', reasonLabel: 'Why it is called off', may: 'orders.edit', at: 'desk' },
+  reverse: {
+    label: 'Reverse the charges',
+    key: 'v',
+    from: ['closed'],
+    to: 'checked',
+    needs: [chargesStand],
+    reason: 'required',
+    reasonLabel: 'Why the charges are wrong',
+    may: 'ledger.post',
+    at: 'desk',
+  },
+  cancel: {
+    label: 'Cancel the order',
+    key: 'x',
+    from: ['draft', 'to_approve', 'ready', 'dispatched', 'on_hold'],
+    to: 'cancelled',
+    needs: [noClockRunning],
+    reason: 'required',
+    reasonLabel: 'Why it is called off',
+    may: 'orders.edit',
+    at: 'desk',
+  },
   discard: { label: 'Discard the draft', key: 'z', from: ['draft'], to: 'draft', needs: [nothingRecorded], reason: 'none', may: 'orders.edit', at: 'desk' },
 }
 
@@ -61,7 +200,12 @@ export function orderMoveReasons(facts: OrderFacts, move: OrderMove): Reason[] {
   const rule = ORDER_MOVES[move]
   if (facts.discarded) return [{ code: 'discarded', sentence: 'The draft was discarded; bring it back first.' }]
   if (!rule.from.includes(facts.state))
-    return [{ code: 'wrong_state', sentence: `The order is ${ORDER_STATE_NAMES[facts.state].toLowerCase()}; “${rule.label}” needs it to be ${rule.from.map((state) => ORDER_STATE_NAMES[state].toLowerCase()).join(' or ')}.` }]
+    return [
+      {
+        code: 'wrong_state',
+        sentence: `The order is ${ORDER_STATE_NAMES[facts.state].toLowerCase()}; “${rule.label}” needs it to be ${rule.from.map((state) => ORDER_STATE_NAMES[state].toLowerCase()).join(' or ')}.`,
+      },
+    ]
   return rule.needs.flatMap((need) => need(facts))
 }
 
@@ -73,8 +217,7 @@ export function moveOrder(facts: OrderFacts, move: OrderMove, written: string | 
   const reasons = orderMoveReasons(facts, move)
   if (reasons.length) throw new Refusal(reasons)
   const rule = ORDER_MOVES[move]
-  if (rule.reason === 'required' && !written?.trim())
-    refuse('reason_missing', `“${rule.label}” needs a reason in writing.`, 'reason')
+  if (rule.reason === 'required' && !written?.trim()) refuse('reason_missing', `“${rule.label}” needs a reason in writing.`, 'reason')
   return typeof rule.to === 'function' ? rule.to(facts) : rule.to
 }
 

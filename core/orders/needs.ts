@@ -5,8 +5,7 @@ import type { OrderFacts } from './facts'
 /** One condition of a move: the reasons it is not met, none when it is. */
 export type Need = (facts: OrderFacts) => Reason[]
 
-const when = (missing: boolean, code: string, sentence: string, field?: string): Reason[] =>
-  missing ? [{ code, sentence, field }] : []
+const when = (missing: boolean, code: string, sentence: string, field?: string): Reason[] => (missing ? [{ code, sentence, field }] : [])
 
 const absent = (value: unknown) => value === null || value === undefined || value === ''
 
@@ -43,11 +42,9 @@ export const withinLimit: Need = (facts) => {
   )
 }
 
-export const somebodyPlanned: Need = (facts) =>
-  when(facts.liveVisits === 0, 'nobody_planned', 'Choose a technician or a vendor first.', 'visits')
+export const somebodyPlanned: Need = (facts) => when(facts.liveVisits === 0, 'nobody_planned', 'Choose a technician or a vendor first.', 'visits')
 
-export const noClockRunning: Need = (facts) =>
-  when(facts.runningStints > 0, 'clock_running', 'Somebody’s clock is still running on it.', 'stints')
+export const noClockRunning: Need = (facts) => when(facts.runningStints > 0, 'clock_running', 'Somebody’s clock is still running on it.', 'stints')
 
 /** Symptom, cause and fix are known: what happened, why, and what was done. */
 export const outcomeKnown: Need = (facts) => [
@@ -59,17 +56,13 @@ export const outcomeKnown: Need = (facts) => [
 export const hoursKnown: Need = (facts) =>
   when(facts.loggedMinutes === 0 && facts.costMinor === 0, 'hours_missing', 'No time, part or bill is recorded on it.', 'stints')
 
-export const billsKnown: Need = (facts) =>
-  when(facts.vendorVisitsWithoutBill > 0, 'bill_missing', 'The vendor’s bill is missing.', 'bills')
+export const billsKnown: Need = (facts) => when(facts.vendorVisitsWithoutBill > 0, 'bill_missing', 'The vendor’s bill is missing.', 'bills')
 
-export const chargesStand: Need = (facts) =>
-  when(!facts.posted, 'not_posted', 'Nothing has been posted, so there is nothing to reverse.')
+export const chargesStand: Need = (facts) => when(!facts.posted, 'not_posted', 'Nothing has been posted, so there is nothing to reverse.')
 
-export const somethingToCharge: Need = (facts) =>
-  when(facts.costMinor === 0, 'nothing_to_charge', 'There is no cost on it; close it instead.')
+export const somethingToCharge: Need = (facts) => when(facts.costMinor === 0, 'nothing_to_charge', 'There is no cost on it; close it instead.')
 
 export const nothingToCharge: Need = (facts) =>
   when(facts.costMinor !== 0, 'cost_not_posted', `It carries ${formatMinor(facts.costMinor)} that has not been charged; post it instead.`)
 
-export const nothingRecorded: Need = (facts) =>
-  when(facts.recorded, 'recorded', 'Something is recorded on it, so it can be cancelled but not discarded.')
+export const nothingRecorded: Need = (facts) => when(facts.recorded, 'recorded', 'Something is recorded on it, so it can be cancelled but not discarded.')

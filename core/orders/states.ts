@@ -68,7 +68,16 @@ export const STATION_STATES: Record<Station, OrderState[]> = {
 /** How many of the seven stages an order has reached, 1 to 7; the stage ring draws it. */
 export function stageReached(state: OrderState, heldFrom: OrderState | null = null): number {
   const at: Record<OrderState, number> = {
-    draft: 3, to_approve: 3, ready: 4, dispatched: 4, on_job: 5, on_hold: 5, done: 6, checked: 7, closed: 7, cancelled: 0,
+    draft: 3,
+    to_approve: 3,
+    ready: 4,
+    dispatched: 4,
+    on_job: 5,
+    on_hold: 5,
+    done: 6,
+    checked: 7,
+    closed: 7,
+    cancelled: 0,
   }
   if (state === 'on_hold' && heldFrom) return at[heldFrom]
   return at[state]

@@ -59,8 +59,7 @@ export function stopTarget(target: Target, at: Date): Target {
 export function resumeTarget(target: Target, at: Date, calendar: WorkCalendar): Target {
   const stopped = target.stoppedAt
   if (!stopped) return target
-  const shift = (due: Date) =>
-    due <= stopped ? due : later(target.clock, at, between(target.clock, stopped, due, calendar), calendar)
+  const shift = (due: Date) => (due <= stopped ? due : later(target.clock, at, between(target.clock, stopped, due, calendar), calendar))
   return {
     ...target,
     responseDueAt: shift(target.responseDueAt),

@@ -53,9 +53,27 @@ const triaged: Need = (facts) => {
 /** Every move of a request. The server enforces it, the Sheet offers it, the docs draw it. */
 export const REQUEST_MOVES: Record<RequestMove, RequestMoveRule> = {
   accept: { label: 'Accept as a new order', key: 'a', from: ['new', 'asked'], to: 'accepted', needs: [triaged], reason: 'none', by: 'desk' },
-  ask: { label: 'Ask the reporter', key: 'q', from: ['new'], to: 'asked', needs: [], reason: 'required', reasonLabel: 'Your question, as the reporter will read it', by: 'desk' },
+  ask: {
+    label: 'Ask the reporter',
+    key: 'q',
+    from: ['new'],
+    to: 'asked',
+    needs: [],
+    reason: 'required',
+    reasonLabel: 'Your question, as the reporter will read it',
+    by: 'desk',
+  },
   answer: { label: 'Answer', key: '', from: ['asked'], to: 'new', needs: [], reason: 'required', reasonLabel: 'Your answer', by: 'reporter' },
-  decline: { label: 'Decline', key: 'd', from: ['new', 'asked'], to: 'declined', needs: [], reason: 'required', reasonLabel: 'Why, as the reporter will read it', by: 'desk' },
+  decline: {
+    label: 'Decline',
+    key: 'd',
+    from: ['new', 'asked'],
+    to: 'declined',
+    needs: [],
+    reason: 'required',
+    reasonLabel: 'Why, as the reporter will read it',
+    by: 'desk',
+  },
   join: { label: 'Join to another request', key: 'j', from: ['new', 'asked'], to: 'joined', needs: [], reason: 'none', by: 'desk' },
 }
 
@@ -75,7 +93,6 @@ export function moveRequest(facts: RequestFacts, move: RequestMove, written: str
   const reasons = requestMoveReasons(facts, move)
   if (reasons.length) throw new Refusal(reasons)
   const rule = REQUEST_MOVES[move]
-  if (rule.reason === 'required' && !written?.trim())
-    refuse('reason_missing', 'Write it in a few words.', 'reason')
+  if (rule.reason === 'required' && !written?.trim()) refuse('reason_missing', 'Write it in a few words.', 'reason')
   return rule.to
 }

@@ -66,11 +66,7 @@ const WAITS: Record<Urgency, string> = {
  * The priority a matrix gives, with the sentence that explains it. What the reporter wished for is
  * not an argument on purpose: it is shown, never used.
  */
-export function priorityOf(
-  consequence: Consequence,
-  urgency: Urgency,
-  matrix: PriorityMatrix = DEFAULT_MATRIX,
-): PriorityVerdict {
+export function priorityOf(consequence: Consequence, urgency: Urgency, matrix: PriorityMatrix = DEFAULT_MATRIX): PriorityVerdict {
   const priority = matrix[consequence][urgency]
   return {
     priority,

@@ -25,22 +25,21 @@ const HOLD_WORDS: Record<string, string> = {
 
 /** Where the request stands, in the reporter's own words. */
 export function progressOf(facts: ProgressFacts): Progress {
-  if (facts.state === 'declined')
-    return { step: 'closed', sentence: facts.declineReason ?? 'We will not take this on.' }
-  if (facts.state === 'asked')
-    return { step: 'question', sentence: facts.question ?? 'We have a question for you.' }
+  if (facts.state === 'declined') return { step: 'closed', sentence: facts.declineReason ?? 'We will not take this on.' }
+  if (facts.state === 'asked') return { step: 'question', sentence: facts.question ?? 'We have a question for you.' }
   if (facts.state === 'new') return { step: 'received', sentence: 'We have received it.' }
   const live = facts.orders.filter((order) => order.state !== 'cancelled')
-  if (facts.orders.length && !live.length)
-    return { step: 'closed', sentence: 'The work was called off. Call the desk if it is still needed.' }
+  if (facts.orders.length && !live.length) return { step: 'closed', sentence: 'The work was called off. Call the desk if it is still needed.' }
   const finished = (order: { state: string }) => ['done', 'checked', 'closed'].includes(order.state)
   if (live.length && live.every(finished)) return { step: 'done', sentence: 'It is done.' }
-  if (live.some((order) => order.state === 'on_job'))
-    return { step: 'working', sentence: 'Somebody is working on it now.' }
+  if (live.some((order) => order.state === 'on_job')) return { step: 'working', sentence: 'Somebody is working on it now.' }
   const held = live.find((order) => order.state === 'on_hold')
   if (held) return { step: 'waiting', sentence: HOLD_WORDS[held.holdReason ?? ''] ?? 'It is waiting. We have not forgotten it.' }
   const planned = live.filter((order) => order.state === 'dispatched')
-  const start = planned.map((order) => order.plannedStart).filter((at) => at !== null).sort((a, b) => a.getTime() - b.getTime())[0]
+  const start = planned
+    .map((order) => order.plannedStart)
+    .filter((at) => at !== null)
+    .sort((a, b) => a.getTime() - b.getTime())[0]
   if (planned.length)
     return { step: 'scheduled', sentence: start ? `Scheduled for ${dayWords(start, facts.now, facts.zone)}.` : 'Scheduled. We are fixing the day.' }
   return { step: 'looking', sentence: 'We are looking at it.' }

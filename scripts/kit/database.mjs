@@ -7,10 +7,12 @@ import path from 'node:path'
 /** A port nobody listens on. */
 export function freePort() {
   return new Promise((resolve, reject) => {
-    const probe = createServer().once('error', reject).listen(0, '127.0.0.1', () => {
-      const { port } = probe.address()
-      probe.close(() => resolve(port))
-    })
+    const probe = createServer()
+      .once('error', reject)
+      .listen(0, '127.0.0.1', () => {
+        const { port } = probe.address()
+        probe.close(() => resolve(port))
+      })
   })
 }
 
@@ -23,12 +25,35 @@ export async function startDatabase(folder, { quick = false } = {}) {
   const asRoot = process.getuid?.() === 0 ? ['--user=root'] : []
   if (!existsSync(path.join(dataDir, 'mysql'))) {
     mkdirSync(dataDir, { recursive: true })
-    execFileSync('mariadb-install-db', ['--no-defaults', `--datadir=${dataDir}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot], { stdio: ['ignore', 'ignore', 'inherit'] })
+    execFileSync('mariadb-install-db', ['--no-defaults', `--datadir=${dataDir}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+    })
   }
   const port = await freePort()
   // A socket's path must be short, so it stands in a temporary folder rather than beside the data.
   const run = mkdtempSync(path.join(tmpdir(), 'evrix-'))
-  const child = spawn('mariadbd', ['--no-defaults', `--datadir=${dataDir}`, `--socket=${run}/db.sock`, `--pid-file=${run}/db.pid`, `--port=${port}`, '--bind-address=127.0.0.1', '--character-set-server=utf8mb4', '--collation-server=utf8mb4_general_ci', '--innodb-buffer-pool-size=512M', '--innodb-log-file-size=128M', '--max-connections=200', '--max-allowed-packet=64M', '--skip-log-bin', '--skip-name-resolve', `--innodb-flush-log-at-trx-commit=${quick ? 2 : 1}`, ...asRoot], { stdio: ['ignore', 'ignore', 'pipe'] })
+  const child = spawn(
+    'mariadbd',
+    [
+      '--no-defaults',
+      `--datadir=${dataDir}`,
+      `--socket=${run}/db.sock`,
+      `--pid-file=${run}/db.pid`,
+      `--port=${port}`,
+      '--bind-address=127.0.0.1',
+      '--character-set-server=utf8mb4',
+      '--collation-server=utf8mb4_general_ci',
+      '--innodb-buffer-pool-size=512M',
+      '--innodb-log-file-size=128M',
+      '--max-connections=200',
+      '--max-allowed-packet=64M',
+      '--skip-log-bin',
+      '--skip-name-resolve',
+      `--innodb-flush-log-at-trx-commit=${quick ? 2 : 1}`,
+      ...asRoot,
+    ],
+    { stdio: ['ignore', 'ignore', 'pipe'] },
+  )
   let said = ''
   child.stderr.on('data', (chunk) => (said = (said + chunk).slice(-4000)))
   const ended = new Promise((resolve) => child.once('exit', resolve))

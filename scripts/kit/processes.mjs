@@ -4,7 +4,11 @@ import { root } from './tools.mjs'
 
 /** Starts one of the built programs and waits for its line "listening …". */
 export async function startProgram(name, env, { inherit = true } = {}) {
-  const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', inherit ? 'inherit' : 'ignore'] })
+  const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], {
+    cwd: root,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', inherit ? 'inherit' : 'ignore'],
+  })
   const ended = new Promise((resolve) => child.once('exit', resolve))
   const addresses = await new Promise((resolve, reject) => {
     let said = ''
@@ -25,7 +29,11 @@ export async function startProgram(name, env, { inherit = true } = {}) {
 /** Runs one of the built programs to its end, showing what it prints. */
 export function runProgram(name, env) {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit'] })
+    const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    })
     child.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${name} ended with ${code}.`))))
   })
 }

@@ -10,7 +10,9 @@ const has = (program) => spawnSync('sh', ['-c', `command -v ${program}`]).status
 
 /** Installs Debian packages for the programs that are missing. */
 export function ensurePrograms(wanted) {
-  const missing = Object.entries(wanted).filter(([program]) => !has(program)).map(([, name]) => name)
+  const missing = Object.entries(wanted)
+    .filter(([program]) => !has(program))
+    .map(([, name]) => name)
   if (!missing.length) return
   console.log(`Installing ${missing.join(', ')} …`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
@@ -42,7 +44,8 @@ export function ensurePackages() {
   const stamp = path.join(root, 'node_modules/.evrix-lock')
   const wanted = createHash('sha256').update(readFileSync(lock)).digest('hex')
   if (existsSync(installed) && existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
-  if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs && existsSync(path.join(root, 'node_modules/vite'))) return writeFileSync(stamp, wanted)
+  if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs && existsSync(path.join(root, 'node_modules/vite')))
+    return writeFileSync(stamp, wanted)
   console.log('Installing npm packages …')
   execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] })
   writeFileSync(stamp, wanted)

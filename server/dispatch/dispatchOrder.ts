@@ -27,7 +27,14 @@ export default command(contract.dispatchOrder, async ({ tx, who, input, now, ser
   const visitId = vendorId ? await planVendor(tx, service, { ...plan, vendorId }, now) : null
   // The rule counts live visits, so the facts are read after they are there.
   const to = moveOrder(await factsOf(tx, order, who, now), 'dispatch', null)
-  return saveMove(tx, who, now, order, 'dispatch', to, null, responded(order, now), { technicianIds, vendorId, visitId, start: start.toISOString(), end: end.toISOString(), visitKind: kind })
+  return saveMove(tx, who, now, order, 'dispatch', to, null, responded(order, now), {
+    technicianIds,
+    vendorId,
+    visitId,
+    start: start.toISOString(),
+    end: end.toISOString(),
+    visitKind: kind,
+  })
 })
 
 const responded = (order: OrderRecord, now: Date) => (order.respondedAt ? {} : { respondedAt: now })
@@ -36,7 +43,15 @@ const responded = (order: OrderRecord, now: Date) => (order.respondedAt ? {} : {
 async function planVendor(tx: Tx, service: Service, plan: typeof visits.$inferInsert, now: Date): Promise<number> {
   const [visit] = await tx.insert(visits).values(plan).$returningId()
   const link = service.links.fresh('pass')
-  await tx.insert(vendorPasses).values({ visitId: visit!.id, nonce: link.nonce, tokenHash: link.hash, createdAt: now, expiresAt: new Date(plan.plannedEnd.getTime() + PASS_DAYS * 86_400_000) })
+  await tx
+    .insert(vendorPasses)
+    .values({
+      visitId: visit!.id,
+      nonce: link.nonce,
+      tokenHash: link.hash,
+      createdAt: now,
+      expiresAt: new Date(plan.plannedEnd.getTime() + PASS_DAYS * 86_400_000),
+    })
   return visit!.id
 }
 

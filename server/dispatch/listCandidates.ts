@@ -8,30 +8,57 @@ import { accounts, leaves, orders, people, sites, teams, technicians, technician
 const DAY = 86_400_000
 
 export default query(contract.listCandidates, async ({ db, who, input }) => {
-  const [found] = await db.select({ tradeId: orders.tradeId, site: sites }).from(orders).innerJoin(sites, eq(sites.id, orders.siteId)).where(eq(orders.id, input.orderId))
+  const [found] = await db
+    .select({ tradeId: orders.tradeId, site: sites })
+    .from(orders)
+    .innerJoin(sites, eq(sites.id, orders.siteId))
+    .where(eq(orders.id, input.orderId))
   if (!found || !maySee(who, found.site.id)) throw notFound('order')
   const wish = { tradeId: found.tradeId, start: new Date(input.start), end: new Date(input.end), zone: found.site.zone }
   const around = [new Date(wish.start.getTime() - DAY), new Date(wish.end.getTime() + DAY)] as const
   const [crew, tradeRows, away, planned, vendorRows, vendorTradeRows] = await Promise.all([
-    db.select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift }).from(technicians).innerJoin(accounts, eq(accounts.id, technicians.accountId)).innerJoin(people, eq(people.id, accounts.personId)).innerJoin(teams, eq(teams.id, technicians.teamId)).where(eq(teams.siteId, found.site.id)),
-    db.select({ technicianId: technicianTrades.technicianId, id: trades.id, name: trades.name }).from(technicianTrades).innerJoin(trades, eq(trades.id, technicianTrades.tradeId)),
-    db.select().from(leaves).where(and(lt(leaves.fromAt, around[1]), gt(leaves.untilAt, around[0]))),
-    db.select({ technicianId: visits.technicianId, start: visits.plannedStart, end: visits.plannedEnd }).from(visits).where(and(inArray(visits.state, ['planned', 'on_site']), lt(visits.plannedStart, around[1]), gt(visits.plannedEnd, around[0]))),
+    db
+      .select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift })
+      .from(technicians)
+      .innerJoin(accounts, eq(accounts.id, technicians.accountId))
+      .innerJoin(people, eq(people.id, accounts.personId))
+      .innerJoin(teams, eq(teams.id, technicians.teamId))
+      .where(eq(teams.siteId, found.site.id)),
+    db
+      .select({ technicianId: technicianTrades.technicianId, id: trades.id, name: trades.name })
+      .from(technicianTrades)
+      .innerJoin(trades, eq(trades.id, technicianTrades.tradeId)),
+    db
+      .select()
+      .from(leaves)
+      .where(and(lt(leaves.fromAt, around[1]), gt(leaves.untilAt, around[0]))),
+    db
+      .select({ technicianId: visits.technicianId, start: visits.plannedStart, end: visits.plannedEnd })
+      .from(visits)
+      .where(and(inArray(visits.state, ['planned', 'on_site']), lt(visits.plannedStart, around[1]), gt(visits.plannedEnd, around[0]))),
     db.select().from(vendors),
     db.select().from(vendorTrades),
   ])
   const technicianRows = crew.map(({ id, name, team, shift }) => {
     const mine = tradeRows.filter((row) => row.technicianId === id)
     const candidate = {
-      tradeIds: mine.map((row) => row.id), shift,
+      tradeIds: mine.map((row) => row.id),
+      shift,
       leave: away.filter((row) => row.technicianId === id).map((row) => ({ from: row.fromAt, to: row.untilAt })),
       planned: planned.filter((row) => row.technicianId === id),
     }
     return { id, name, team, trades: mine.map((row) => row.name), shift: shiftWords(shift), fitness: fitnessOf(candidate, wish) }
   })
-  const score = ({ fitness }: (typeof technicianRows)[number]) => (fitness.hasTrade ? 0 : 4) + (fitness.away ? 3 : 0) + (fitness.onShift ? 0 : 2) + (fitness.overlapMinutes ? 1 : 0)
+  const score = ({ fitness }: (typeof technicianRows)[number]) =>
+    (fitness.hasTrade ? 0 : 4) + (fitness.away ? 3 : 0) + (fitness.onShift ? 0 : 2) + (fitness.overlapMinutes ? 1 : 0)
   technicianRows.sort((a, b) => score(a) - score(b) || a.fitness.loadMinutes - b.fitness.loadMinutes || a.name.localeCompare(b.name))
-  const vendorChoices = vendorRows.map((vendor) => ({ id: vendor.id, name: vendor.name, service: vendor.service, insuredUntil: vendor.insuranceUntil, hasTrade: found.tradeId === null || vendorTradeRows.some((row) => row.vendorId === vendor.id && row.tradeId === found.tradeId) }))
+  const vendorChoices = vendorRows.map((vendor) => ({
+    id: vendor.id,
+    name: vendor.name,
+    service: vendor.service,
+    insuredUntil: vendor.insuranceUntil,
+    hasTrade: found.tradeId === null || vendorTradeRows.some((row) => row.vendorId === vendor.id && row.tradeId === found.tradeId),
+  }))
   vendorChoices.sort((a, b) => Number(b.hasTrade) - Number(a.hasTrade) || a.name.localeCompare(b.name))
   return { technicians: technicianRows, vendors: vendorChoices }
 })

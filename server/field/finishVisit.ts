@@ -23,23 +23,48 @@ export async function finishVisit(tx: Tx, worker: Worker, order: OrderRecord, vi
   if (visit.state !== 'on_site') refuse('not_started', visit.state === 'ended' ? 'You have left this job already.' : 'Start the clock before you finish.')
   await stopClockOf(tx, worker, order, visit, now)
   await applyCallOutMinimum(tx, visit)
-  await tx.update(visits).set({ state: 'ended', endedAt: now, result: leaving.result, version: visit.version + 1 }).where(eq(visits.id, visit.id))
-  const outcome = { symptom: leaving.symptom || order.symptom, cause: leaving.cause || order.cause, fix: leaving.fix || order.fix, outcomeNote: leaving.note || order.outcomeNote }
+  await tx
+    .update(visits)
+    .set({ state: 'ended', endedAt: now, result: leaving.result, version: visit.version + 1 })
+    .where(eq(visits.id, visit.id))
+  const outcome = {
+    symptom: leaving.symptom || order.symptom,
+    cause: leaving.cause || order.cause,
+    fix: leaving.fix || order.fix,
+    outcomeNote: leaving.note || order.outcomeNote,
+  }
   await tx.update(orders).set(outcome).where(eq(orders.id, order.id))
-  await recordEvent(tx, worker, now, { kind: 'field.leave', siteId: order.siteId, orderId: order.id, visitId: visit.id, reason: leaving.note || null, details: { result: leaving.result } })
+  await recordEvent(tx, worker, now, {
+    kind: 'field.leave',
+    siteId: order.siteId,
+    orderId: order.id,
+    visitId: visit.id,
+    reason: leaving.note || null,
+    details: { result: leaving.result },
+  })
   await movedBy(tx, worker, { ...order, ...outcome }, visit, leaving, now)
 }
 
 async function movedBy(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, leaving: Leaving, now: Date): Promise<void> {
-  const [others] = await tx.select({ n: count() }).from(visits).where(and(eq(visits.orderId, order.id), ne(visits.id, visit.id), isLiveVisit))
+  const [others] = await tx
+    .select({ n: count() })
+    .from(visits)
+    .where(and(eq(visits.orderId, order.id), ne(visits.id, visit.id), isLiveVisit))
   if (others!.n > 0) return
   const facts = await factsOf(tx, order, nobody, now)
   if (leaving.result === 'done') {
     await saveMove(tx, worker, now, order, 'finish', moveOrder(facts, 'finish', null), null, { finishedAt: now })
-    await tx.update(vendorPasses).set({ expiresAt: new Date(now.getTime() + BILLING_DAYS * 86_400_000) }).where(and(eq(vendorPasses.visitId, visit.id), isNull(vendorPasses.revokedAt)))
+    await tx
+      .update(vendorPasses)
+      .set({ expiresAt: new Date(now.getTime() + BILLING_DAYS * 86_400_000) })
+      .where(and(eq(vendorPasses.visitId, visit.id), isNull(vendorPasses.revokedAt)))
   } else if (leaving.result === 'part') {
     const reason = leaving.note || 'A part is missing.'
-    await saveMove(tx, worker, now, order, 'hold', moveOrder(facts, 'hold', reason), reason, { heldFrom: 'ready', holdReason: 'part', ...(await heldTarget(tx, order, 'part', now)) })
+    await saveMove(tx, worker, now, order, 'hold', moveOrder(facts, 'hold', reason), reason, {
+      heldFrom: 'ready',
+      holdReason: 'part',
+      ...(await heldTarget(tx, order, 'part', now)),
+    })
   } else {
     const reason = leaving.note || (leaving.result === 'return' ? 'It needs a return visit.' : 'It was handed over.')
     await saveMove(tx, worker, now, order, 'recall', moveOrder(facts, 'recall', reason), reason)

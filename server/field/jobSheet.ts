@@ -16,8 +16,13 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
   const [site] = await db.select({ zone: sites.zone }).from(sites).where(eq(sites.id, order.siteId))
   return {
     ...jobRow(visit, order, place),
-    description: order.description, access: order.access, placeWithin: place?.within ?? null, placeAccess: place?.access ?? null,
-    contactName: order.contactName, contactPhone: order.contactPhone, noteForWorker: order.noteForWorker,
+    description: order.description,
+    access: order.access,
+    placeWithin: place?.within ?? null,
+    placeAccess: place?.access ?? null,
+    contactName: order.contactName,
+    contactPhone: order.contactPhone,
+    noteForWorker: order.noteForWorker,
     asset: await nameAsset(db, order.assetId),
     ...(await clockOf(db, visit.id)),
     parts: await partsOf(db, order.id),
@@ -31,19 +36,36 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
 
 export function jobRow(visit: VisitRecord, order: OrderRecord, place: { code: string; name: string } | null): Outgoing<JobRow> {
   return {
-    visitId: visit.id, number: order.number, summary: order.summary, placeCode: place?.code ?? null, placeName: place?.name ?? null, priority: order.priority,
-    kind: visit.kind, visitState: visit.state, orderState: order.state, plannedStart: visit.plannedStart, plannedEnd: visit.plannedEnd,
+    visitId: visit.id,
+    number: order.number,
+    summary: order.summary,
+    placeCode: place?.code ?? null,
+    placeName: place?.name ?? null,
+    priority: order.priority,
+    kind: visit.kind,
+    visitState: visit.state,
+    orderState: order.state,
+    plannedStart: visit.plannedStart,
+    plannedEnd: visit.plannedEnd,
   }
 }
 
 export async function clockOf(db: Reader, visitId: number) {
-  const rows = await db.select({ id: stints.id, kind: stints.kind, startAt: stints.startAt, endAt: stints.endAt, minutes: stints.minutes }).from(stints).where(eq(stints.visitId, visitId)).orderBy(asc(stints.startAt))
+  const rows = await db
+    .select({ id: stints.id, kind: stints.kind, startAt: stints.startAt, endAt: stints.endAt, minutes: stints.minutes })
+    .from(stints)
+    .where(eq(stints.visitId, visitId))
+    .orderBy(asc(stints.startAt))
   const running = rows.find((stint) => stint.endAt === null)
   return { running: running ? { kind: running.kind, startAt: running.startAt } : null, stints: rows }
 }
 
 export async function notesOf(db: Reader, orderId: number, visitId?: number) {
-  const rows = await db.select({ at: events.at, who: events.actorName, text: events.reason }).from(events).where(and(eq(events.orderId, orderId), eq(events.kind, 'field.note'), visitId ? eq(events.visitId, visitId) : undefined)).orderBy(asc(events.id))
+  const rows = await db
+    .select({ at: events.at, who: events.actorName, text: events.reason })
+    .from(events)
+    .where(and(eq(events.orderId, orderId), eq(events.kind, 'field.note'), visitId ? eq(events.visitId, visitId) : undefined))
+    .orderBy(asc(events.id))
   return rows.map((row) => ({ at: row.at, who: row.who, text: row.text ?? '' }))
 }
 
@@ -60,7 +82,11 @@ async function partsOf(db: Reader, orderId: number) {
 async function earlierOn(db: Reader, order: OrderRecord) {
   const same = order.assetId ? eq(orders.assetId, order.assetId) : order.placeId ? eq(orders.placeId, order.placeId) : null
   if (!same) return []
-  const rows = await db.select({ number: orders.number, finishedAt: orders.finishedAt, symptom: orders.symptom, cause: orders.cause, fix: orders.fix }).from(orders).where(and(same, ne(orders.id, order.id), inArray(orders.state, ['done', 'checked', 'closed']))).orderBy(desc(orders.finishedAt)).limit(EARLIER)
+  const rows = await db
+    .select({ number: orders.number, finishedAt: orders.finishedAt, symptom: orders.symptom, cause: orders.cause, fix: orders.fix })
+    .from(orders)
+    .where(and(same, ne(orders.id, order.id), inArray(orders.state, ['done', 'checked', 'closed'])))
+    .orderBy(desc(orders.finishedAt))
+    .limit(EARLIER)
   return rows.map((row) => ({ ...row, finishedAt: row.finishedAt! }))
 }
-

@@ -9,7 +9,11 @@ import { jobRow } from './jobSheet'
 export default query(contract.listJobs, async ({ db, who, input, now }) => {
   const [site] = await db.select({ zone: sites.zone }).from(sites).where(eq(sites.id, who.homeSiteId!))
   const today = DateTime.fromJSDate(now, { zone: site!.zone }).startOf('day')
-  const [from, to] = { today: [today, today.plus({ days: 1 })], week: [today.startOf('week'), today.startOf('week').plus({ weeks: 1 })], month: [today.minus({ months: 1 }), today.plus({ days: 1 })] }[input.range ?? 'today'] as [DateTime, DateTime]
+  const [from, to] = {
+    today: [today, today.plus({ days: 1 })],
+    week: [today.startOf('week'), today.startOf('week').plus({ weeks: 1 })],
+    month: [today.minus({ months: 1 }), today.plus({ days: 1 })],
+  }[input.range ?? 'today'] as [DateTime, DateTime]
   const rows = await db
     .select({ visit: visits, order: orders, place: places })
     .from(visits)
@@ -21,7 +25,10 @@ export default query(contract.listJobs, async ({ db, who, input, now }) => {
         ne(visits.state, 'recalled'),
         or(eq(visits.state, 'ended'), inArray(orders.state, [...SEEN_IN_FIELD])),
         // What is still open from before stays on the list until it is left.
-        or(and(gte(visits.plannedStart, from.toJSDate()), lt(visits.plannedStart, to.toJSDate())), and(inArray(visits.state, ['planned', 'on_site']), lt(visits.plannedStart, to.toJSDate()))),
+        or(
+          and(gte(visits.plannedStart, from.toJSDate()), lt(visits.plannedStart, to.toJSDate())),
+          and(inArray(visits.state, ['planned', 'on_site']), lt(visits.plannedStart, to.toJSDate())),
+        ),
       ),
     )
     .orderBy(asc(visits.plannedStart), asc(visits.id))

@@ -21,8 +21,14 @@ export async function switchStintOf(tx: Tx, worker: Worker, order: OrderRecord, 
   const running = await runningStint(tx, visit.id)
   if (running?.kind === kind) return
   if (running) await endStint(tx, order, running, now)
-  await tx.insert(stints).values({ visitId: visit.id, orderId: order.id, technicianId: visit.technicianId, runningTechnicianId: visit.technicianId, kind, startAt: now })
-  if (visit.state === 'planned') await tx.update(visits).set({ state: 'on_site', startedAt: now, version: visit.version + 1 }).where(eq(visits.id, visit.id))
+  await tx
+    .insert(stints)
+    .values({ visitId: visit.id, orderId: order.id, technicianId: visit.technicianId, runningTechnicianId: visit.technicianId, kind, startAt: now })
+  if (visit.state === 'planned')
+    await tx
+      .update(visits)
+      .set({ state: 'on_site', startedAt: now, version: visit.version + 1 })
+      .where(eq(visits.id, visit.id))
   if (order.state !== to) await saveMove(tx, worker, now, order, 'start', to, null, order.respondedAt ? {} : { respondedAt: now })
   await recordEvent(tx, worker, now, { kind: 'field.stint', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: { stint: kind } })
 }
@@ -32,11 +38,20 @@ export async function stopClockOf(tx: Tx, worker: Worker, order: OrderRecord, vi
   const running = await runningStint(tx, visit.id)
   if (!running) return
   const minutes = await endStint(tx, order, running, now)
-  await recordEvent(tx, worker, now, { kind: 'field.stop', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: { stint: running.kind, minutes } })
+  await recordEvent(tx, worker, now, {
+    kind: 'field.stop',
+    siteId: order.siteId,
+    orderId: order.id,
+    visitId: visit.id,
+    details: { stint: running.kind, minutes },
+  })
 }
 
 export async function runningStint(tx: Tx, visitId: number) {
-  const [running] = await tx.select().from(stints).where(and(eq(stints.visitId, visitId), isNull(stints.endAt)))
+  const [running] = await tx
+    .select()
+    .from(stints)
+    .where(and(eq(stints.visitId, visitId), isNull(stints.endAt)))
   return running ?? null
 }
 
@@ -46,7 +61,11 @@ function refuseOver(visit: VisitRecord): void {
 
 async function refuseOtherJob(tx: Tx, visit: VisitRecord): Promise<void> {
   if (!visit.technicianId) return
-  const [other] = await tx.select({ number: orders.number, visitId: stints.visitId }).from(stints).innerJoin(orders, eq(orders.id, stints.orderId)).where(eq(stints.runningTechnicianId, visit.technicianId))
+  const [other] = await tx
+    .select({ number: orders.number, visitId: stints.visitId })
+    .from(stints)
+    .innerJoin(orders, eq(orders.id, stints.orderId))
+    .where(eq(stints.runningTechnicianId, visit.technicianId))
   if (other && other.visitId !== visit.id) refuse('clock_elsewhere', `Your clock is running on ${other.number}. Stop it there first.`)
 }
 
@@ -56,7 +75,10 @@ async function endStint(tx: Tx, order: OrderRecord, stint: typeof stints.$inferS
   const minutes = chargedMinutes(stint.startAt, now, terms?.stepMinutes ?? 1)
   const free = stint.kind === 'break' || !terms
   const perHour = free ? null : await perHourAt(tx, terms, order.siteId, stint.startAt)
-  await tx.update(stints).set({ endAt: now, runningTechnicianId: null, minutes, perHourMinor: perHour, costMinor: perHour === null ? 0 : labourCost(minutes, perHour) }).where(eq(stints.id, stint.id))
+  await tx
+    .update(stints)
+    .set({ endAt: now, runningTechnicianId: null, minutes, perHourMinor: perHour, costMinor: perHour === null ? 0 : labourCost(minutes, perHour) })
+    .where(eq(stints.id, stint.id))
   return minutes
 }
 
@@ -64,7 +86,10 @@ async function endStint(tx: Tx, order: OrderRecord, stint: typeof stints.$inferS
 async function perHourAt(tx: Tx, technician: typeof technicians.$inferSelect, siteId: number, at: Date): Promise<number> {
   const rates = await tx.select().from(technicianRates).where(eq(technicianRates.technicianId, technician.id))
   const [site] = await tx.select({ zone: sites.zone }).from(sites).where(eq(sites.id, siteId))
-  const rate = rateAt(rates.map((row) => ({ from: row.fromAt, normalPerHour: row.normalPerHour, overtimePerHour: row.overtimePerHour })), at)
+  const rate = rateAt(
+    rates.map((row) => ({ from: row.fromAt, normalPerHour: row.normalPerHour, overtimePerHour: row.overtimePerHour })),
+    at,
+  )
   const local = DateTime.fromJSDate(at, { zone: site!.zone })
   const clock = local.toFormat('HH:mm')
   const onShift = (technician.shift[local.weekday - 1] ?? []).some((stretch) => stretch.from <= clock && clock < stretch.to)
@@ -76,10 +101,17 @@ export async function applyCallOutMinimum(tx: Tx, visit: VisitRecord): Promise<v
   if (!visit.technicianId) return
   const [terms] = await tx.select({ least: technicians.callOutMinutes }).from(technicians).where(eq(technicians.id, visit.technicianId))
   if (!terms?.least) return
-  const mine = await tx.select().from(stints).where(and(eq(stints.visitId, visit.id), sql`${stints.kind} <> 'break'`)).orderBy(stints.startAt)
+  const mine = await tx
+    .select()
+    .from(stints)
+    .where(and(eq(stints.visitId, visit.id), sql`${stints.kind} <> 'break'`))
+    .orderBy(stints.startAt)
   const logged = mine.reduce((sum, stint) => sum + (stint.minutes ?? 0), 0)
   const last = mine.at(-1)
   if (!last || logged >= terms.least) return
   const minutes = (last.minutes ?? 0) + terms.least - logged
-  await tx.update(stints).set({ minutes, costMinor: labourCost(minutes, last.perHourMinor ?? 0) }).where(eq(stints.id, last.id))
+  await tx
+    .update(stints)
+    .set({ minutes, costMinor: labourCost(minutes, last.perHourMinor ?? 0) })
+    .where(eq(stints.id, last.id))
 }

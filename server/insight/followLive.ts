@@ -46,7 +46,12 @@ export default delivery(contract.followLive, async ({ db, who, input, service, r
   service.publisher.published.once('stop', close)
   response.write('retry: 1500\n\n')
   if (from !== undefined) {
-    const missed = await db.select().from(events).where(and(gt(events.seq, from), isNotNull(events.seq))).orderBy(asc(events.seq)).limit(MOST_MISSED + 1)
+    const missed = await db
+      .select()
+      .from(events)
+      .where(and(gt(events.seq, from), isNotNull(events.seq)))
+      .orderBy(asc(events.seq))
+      .limit(MOST_MISSED + 1)
     if (missed.length > MOST_MISSED) response.write('event: reset\ndata: {}\n\n')
     else for (const event of missed) await send(event as PublishedEvent)
   }
@@ -63,6 +68,10 @@ async function mayHear(db: Db, who: Asker, event: Heard): Promise<boolean> {
   if (event.siteId !== null && !maySee(who, event.siteId)) return false
   if (can(who, 'desk.read')) return true
   if (!who.technicianId || !event.orderId) return false
-  const [mine] = await db.select({ id: visits.id }).from(visits).innerJoin(orders, eq(orders.id, visits.orderId)).where(and(eq(visits.orderId, event.orderId), eq(visits.technicianId, who.technicianId), inArray(orders.state, [...SEEN_IN_FIELD, 'ready'])))
+  const [mine] = await db
+    .select({ id: visits.id })
+    .from(visits)
+    .innerJoin(orders, eq(orders.id, visits.orderId))
+    .where(and(eq(visits.orderId, event.orderId), eq(visits.technicianId, who.technicianId), inArray(orders.state, [...SEEN_IN_FIELD, 'ready'])))
   return mine !== undefined
 }

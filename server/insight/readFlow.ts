@@ -15,9 +15,16 @@ export default query(contract.readFlow, async ({ db, who, now }) => {
     .from(orders)
     .where(and(inArray(orders.state, Object.values(STATION_STATES).flat()), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
     .groupBy(orders.state)
-  const [intake] = await db.select(tide(requests.triageCloseAt, requests.triageDueAt, sql`${now}`)).from(requests).where(and(atIntake, withinSites(who, requests.siteId)))
-  const [triage] = await db.select(tide(requests.triageCloseAt, requests.triageDueAt, sql`${now}`)).from(requests).where(and(atTriage, withinSites(who, requests.siteId)))
-  const sumOf = (station: Station): Counts[] => (station === 'intake' ? [intake!] : station === 'triage' ? [triage!] : perState.filter((row) => STATION_STATES[station].includes(row.state)))
+  const [intake] = await db
+    .select(tide(requests.triageCloseAt, requests.triageDueAt, sql`${now}`))
+    .from(requests)
+    .where(and(atIntake, withinSites(who, requests.siteId)))
+  const [triage] = await db
+    .select(tide(requests.triageCloseAt, requests.triageDueAt, sql`${now}`))
+    .from(requests)
+    .where(and(atTriage, withinSites(who, requests.siteId)))
+  const sumOf = (station: Station): Counts[] =>
+    station === 'intake' ? [intake!] : station === 'triage' ? [triage!] : perState.filter((row) => STATION_STATES[station].includes(row.state))
   return { stations: STATIONS.map((station) => toCount(station, sumOf(station))), now }
 })
 

@@ -14,7 +14,14 @@ export interface Database {
 }
 
 export function openDatabase(url: string, connections = 12): Database {
-  const pool = createPool({ uri: url, timezone: 'Z', connectionLimit: connections, decimalNumbers: false, charset: 'utf8mb4_general_ci', enableKeepAlive: true })
+  const pool = createPool({
+    uri: url,
+    timezone: 'Z',
+    connectionLimit: connections,
+    decimalNumbers: false,
+    charset: 'utf8mb4_general_ci',
+    enableKeepAlive: true,
+  })
   return { pool, db: drizzle(pool) as unknown as Db }
 }
 

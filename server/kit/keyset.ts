@@ -9,7 +9,8 @@ export function encodeCursor(values: (string | number)[]): string {
 export function decodeCursor(cursor: string, length: number): (string | number)[] {
   try {
     const values: unknown = JSON.parse(Buffer.from(cursor, 'base64url').toString('utf8'))
-    if (Array.isArray(values) && values.length === length && values.every((value) => ['string', 'number'].includes(typeof value))) return values as (string | number)[]
+    if (Array.isArray(values) && values.length === length && values.every((value) => ['string', 'number'].includes(typeof value)))
+      return values as (string | number)[]
   } catch {
     // Falls through to the one answer for every unreadable cursor.
   }

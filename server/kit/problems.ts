@@ -24,7 +24,10 @@ export const notSignedIn = () => new ProblemReply(401, 'Not signed in', 'Sign in
 export const notAllowed = () => new ProblemReply(403, 'Not allowed', 'Your role does not include this. Nothing was changed.')
 
 export function conflict(version: number, differences: NonNullable<Problem['conflict']>): ProblemReply {
-  return new ProblemReply(409, 'Changed meanwhile', 'Somebody else changed this since you opened it. Nothing of yours was saved yet; choose which to keep.', { conflict: differences, version })
+  return new ProblemReply(409, 'Changed meanwhile', 'Somebody else changed this since you opened it. Nothing of yours was saved yet; choose which to keep.', {
+    conflict: differences,
+    version,
+  })
 }
 
 /** Joi's findings as reasons, one for each field. */
@@ -53,7 +56,8 @@ const SENTENCES: Record<string, string> = {
 
 function sentenceOf(detail: Joi.ValidationErrorItem): string {
   if (detail.type === 'string.max') return `Write at most ${detail.context?.limit} characters.`
-  if (detail.type === 'number.min' || detail.type === 'number.max') return `Write a number of at ${detail.type === 'number.min' ? 'least' : 'most'} ${detail.context?.limit}.`
+  if (detail.type === 'number.min' || detail.type === 'number.max')
+    return `Write a number of at ${detail.type === 'number.min' ? 'least' : 'most'} ${detail.context?.limit}.`
   return SENTENCES[detail.type] ?? 'This is not in the form that is needed.'
 }
 
@@ -80,10 +84,22 @@ function replyFor(error: unknown): ProblemReply {
   if (error instanceof multer.MulterError) {
     const tooLarge = error.code === 'LIMIT_FILE_SIZE'
     const sentence = tooLarge ? 'The file is larger than 15 MB. Send a smaller one.' : 'Send one file, in the field “file”.'
-    return new ProblemReply(tooLarge ? 413 : 400, 'The file was not taken', sentence, { reasons: [{ code: error.code.toLowerCase(), sentence, field: 'file' }] })
+    return new ProblemReply(tooLarge ? 413 : 400, 'The file was not taken', sentence, {
+      reasons: [{ code: error.code.toLowerCase(), sentence, field: 'file' }],
+    })
   }
   const http = error as { status?: number; type?: string }
-  if (http.type === 'entity.too.large') return new ProblemReply(413, 'Too large', 'What was sent is larger than this takes. Nothing was saved.', { reasons: [{ code: 'too_large', sentence: 'What was sent is too large.', field: 'body' }] })
-  if (http.status === 400) return new ProblemReply(400, 'Not readable', 'What was sent is not valid JSON. Nothing was saved.', { reasons: [{ code: 'not_json', sentence: 'This is not valid JSON.', field: 'body' }] })
-  return new ProblemReply(500, 'Our fault', 'The server failed while doing this. Nothing was changed. Try again; if it happens twice, tell your administrator when it was.')
+  if (http.type === 'entity.too.large')
+    return new ProblemReply(413, 'Too large', 'What was sent is larger than this takes. Nothing was saved.', {
+      reasons: [{ code: 'too_large', sentence: 'What was sent is too large.', field: 'body' }],
+    })
+  if (http.status === 400)
+    return new ProblemReply(400, 'Not readable', 'What was sent is not valid JSON. Nothing was saved.', {
+      reasons: [{ code: 'not_json', sentence: 'This is not valid JSON.', field: 'body' }],
+    })
+  return new ProblemReply(
+    500,
+    'Our fault',
+    'The server failed while doing this. Nothing was changed. Try again; if it happens twice, tell your administrator when it was.',
+  )
 }

@@ -73,9 +73,23 @@ export class Publisher {
     if (!waiting.length) return []
     const last = Number(sequence.value)
     const batch = waiting.map((event, index) => ({ ...event, seq: last + index + 1 }))
-    const places = sql.join(batch.map((event) => sql`when ${event.id} then ${event.seq}`), sql` `)
-    await tx.update(events).set({ seq: sql`case ${events.id} ${places} end` }).where(inArray(events.id, batch.map((event) => event.id)))
-    await tx.update(settings).set({ value: last + batch.length }).where(eq(settings.name, SEQUENCE))
+    const places = sql.join(
+      batch.map((event) => sql`when ${event.id} then ${event.seq}`),
+      sql` `,
+    )
+    await tx
+      .update(events)
+      .set({ seq: sql`case ${events.id} ${places} end` })
+      .where(
+        inArray(
+          events.id,
+          batch.map((event) => event.id),
+        ),
+      )
+    await tx
+      .update(settings)
+      .set({ value: last + batch.length })
+      .where(eq(settings.name, SEQUENCE))
     for (const subscriber of this.subscribers) await subscriber(tx, batch)
     return batch
   }

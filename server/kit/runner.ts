@@ -18,7 +18,9 @@ import type { Asker } from './who'
 export type Outgoing<T> = T extends (infer U)[]
   ? Outgoing<U>[]
   : T extends string
-    ? string extends T ? string | Date : T
+    ? string extends T
+      ? string | Date
+      : T
     : T extends object
       ? { [K in keyof T]: Outgoing<T[K]> }
       : T
@@ -120,17 +122,29 @@ function inputOf<Input>(endpoint: Endpoint<Input, unknown>, request: Request): I
 function idempotencyKeyOf(request: Request): string {
   const key = request.get('Idempotency-Key') ?? ''
   if (!/^[A-Za-z0-9_-]{16,80}$/.test(key))
-    throw new ProblemReply(400, 'Idempotency-Key missing', 'Every POST carries an Idempotency-Key header of 16 to 80 letters and digits, the same again when it is repeated.', {
-      reasons: [{ code: 'idempotency_key', sentence: 'Send an Idempotency-Key header.', field: 'Idempotency-Key' }],
-    })
+    throw new ProblemReply(
+      400,
+      'Idempotency-Key missing',
+      'Every POST carries an Idempotency-Key header of 16 to 80 letters and digits, the same again when it is repeated.',
+      {
+        reasons: [{ code: 'idempotency_key', sentence: 'Send an Idempotency-Key header.', field: 'Idempotency-Key' }],
+      },
+    )
   return key
 }
 
 /** Runs a change once per key: the row is locked by its unique index until the first try ends. */
 async function once<Answer>(tx: Tx, key: string, circumstances: Circumstances<unknown>, endpoint: string, run: () => Promise<Answer>): Promise<Answer> {
   const { who, input, now, request } = circumstances
-  const scope = who.accountId ? `account:${who.accountId}` : 'token' in (input as object) ? `link:${sha256((input as { token: string }).token).slice(0, 40)}` : 'public'
-  const inputHash = createHash('sha256').update(JSON.stringify(input)).update(request.file?.buffer ?? '').digest('hex')
+  const scope = who.accountId
+    ? `account:${who.accountId}`
+    : 'token' in (input as object)
+      ? `link:${sha256((input as { token: string }).token).slice(0, 40)}`
+      : 'public'
+  const inputHash = createHash('sha256')
+    .update(JSON.stringify(input))
+    .update(request.file?.buffer ?? '')
+    .digest('hex')
   const claimed = await tx.insert(idempotencyKeys).ignore().values({ scope, key, endpoint, inputHash, at: now })
   const mine = and(eq(idempotencyKeys.scope, scope), eq(idempotencyKeys.key, key))
   if (claimed[0].affectedRows === 0) {
@@ -140,7 +154,10 @@ async function once<Answer>(tx: Tx, key: string, circumstances: Circumstances<un
     return earlier.answer as Answer
   }
   const answer = await run()
-  await tx.update(idempotencyKeys).set({ answer: answer as unknown }).where(mine)
+  await tx
+    .update(idempotencyKeys)
+    .set({ answer: answer as unknown })
+    .where(mine)
   return answer
 }
 

@@ -22,12 +22,30 @@ export interface Asker {
 
 export const SESSION_COOKIE = 'evrix_session'
 
-export const nobody: Asker = { accountId: null, name: 'Somebody', email: null, roles: [], siteIds: [], homeSiteId: null, approvalLimitMinor: null, technicianId: null }
+export const nobody: Asker = {
+  accountId: null,
+  name: 'Somebody',
+  email: null,
+  roles: [],
+  siteIds: [],
+  homeSiteId: null,
+  approvalLimitMinor: null,
+  technicianId: null,
+}
 
 /** The person behind a session token, or null when it is unknown or over. */
 export async function askerOf(db: Reader, token: string, now: Date): Promise<Asker | null> {
   const rows = await db
-    .select({ accountId: accounts.id, name: people.name, email: accounts.email, limit: accounts.approvalLimitMinor, homeSiteId: people.siteId, technicianId: technicians.id, role: accountRoles.role, siteId: accountRoles.siteId })
+    .select({
+      accountId: accounts.id,
+      name: people.name,
+      email: accounts.email,
+      limit: accounts.approvalLimitMinor,
+      homeSiteId: people.siteId,
+      technicianId: technicians.id,
+      role: accountRoles.role,
+      siteId: accountRoles.siteId,
+    })
     .from(sessions)
     .innerJoin(accounts, eq(accounts.id, sessions.accountId))
     .innerJoin(people, eq(people.id, accounts.personId))

@@ -22,19 +22,54 @@ export async function costLinesOf(db: Reader, orderId: number): Promise<CostLine
     .where(and(eq(stockMovements.orderId, orderId), inArray(stockMovements.kind, ['issue', 'return'])))
     .orderBy(stockMovements.at)
   const billed = await db
-    .select({ id: vendorBillLines.id, description: vendorBillLines.description, quantity: vendorBillLines.quantity, unitPrice: vendorBillLines.unitPriceMinor, amount: vendorBillLines.amountMinor, vendorId: vendorBills.vendorId, vendor: vendors.name })
+    .select({
+      id: vendorBillLines.id,
+      description: vendorBillLines.description,
+      quantity: vendorBillLines.quantity,
+      unitPrice: vendorBillLines.unitPriceMinor,
+      amount: vendorBillLines.amountMinor,
+      vendorId: vendorBills.vendorId,
+      vendor: vendors.name,
+    })
     .from(vendorBillLines)
     .innerJoin(vendorBills, eq(vendorBills.id, vendorBillLines.billId))
     .innerJoin(vendors, eq(vendors.id, vendorBills.vendorId))
     .where(eq(vendorBills.orderId, orderId))
     .orderBy(vendorBillLines.id)
   return [
-    ...labour.map((stint): CostLine => ({ kind: 'labour', sourceId: stint.id, description: `${stint.name}, ${STINT_KIND_NAMES[stint.kind].toLowerCase()}`, quantity: chargedHours(stint.minutes!), unit: 'h', unitCost: stint.perHour ?? 0, cost: stint.cost ?? 0, vendorId: null })),
+    ...labour.map((stint): CostLine => ({
+      kind: 'labour',
+      sourceId: stint.id,
+      description: `${stint.name}, ${STINT_KIND_NAMES[stint.kind].toLowerCase()}`,
+      quantity: chargedHours(stint.minutes!),
+      unit: 'h',
+      unitCost: stint.perHour ?? 0,
+      cost: stint.cost ?? 0,
+      vendorId: null,
+    })),
     ...used.map((part): CostLine => {
       const quantity = part.quantity.startsWith('-') ? part.quantity.slice(1) : `-${part.quantity}`
-      return { kind: 'parts', sourceId: part.id, description: part.name, quantity, unit: part.unit, unitCost: part.unitCost, cost: lineAmount(quantity, part.unitCost), vendorId: null }
+      return {
+        kind: 'parts',
+        sourceId: part.id,
+        description: part.name,
+        quantity,
+        unit: part.unit,
+        unitCost: part.unitCost,
+        cost: lineAmount(quantity, part.unitCost),
+        vendorId: null,
+      }
     }),
-    ...billed.map((line): CostLine => ({ kind: 'vendor', sourceId: line.id, description: `${line.vendor}: ${line.description}`, quantity: line.quantity, unit: 'pc', unitCost: line.unitPrice, cost: line.amount, vendorId: line.vendorId })),
+    ...billed.map((line): CostLine => ({
+      kind: 'vendor',
+      sourceId: line.id,
+      description: `${line.vendor}: ${line.description}`,
+      quantity: line.quantity,
+      unit: 'pc',
+      unitCost: line.unitPrice,
+      cost: line.amount,
+      vendorId: line.vendorId,
+    })),
   ]
 }
 
@@ -42,9 +77,22 @@ export async function costLinesOf(db: Reader, orderId: number): Promise<CostLine
 export async function costByOrder(db: Reader, orderIds: number[]): Promise<Map<number, number>> {
   const costs = new Map<number, number>()
   if (!orderIds.length) return costs
-  const labour = await db.select({ orderId: stints.orderId, cost: sql<string>`coalesce(sum(${stints.costMinor}), 0)` }).from(stints).where(inArray(stints.orderId, orderIds)).groupBy(stints.orderId)
-  const used = await db.select({ orderId: stockMovements.orderId, cost: sql<string>`coalesce(sum(round(-${stockMovements.quantity} * ${stockMovements.unitCostMinor})), 0)` }).from(stockMovements).where(inArray(stockMovements.orderId, orderIds)).groupBy(stockMovements.orderId)
-  const billed = await db.select({ orderId: vendorBills.orderId, cost: sql<string>`coalesce(sum(${vendorBillLines.amountMinor}), 0)` }).from(vendorBills).innerJoin(vendorBillLines, eq(vendorBillLines.billId, vendorBills.id)).where(inArray(vendorBills.orderId, orderIds)).groupBy(vendorBills.orderId)
+  const labour = await db
+    .select({ orderId: stints.orderId, cost: sql<string>`coalesce(sum(${stints.costMinor}), 0)` })
+    .from(stints)
+    .where(inArray(stints.orderId, orderIds))
+    .groupBy(stints.orderId)
+  const used = await db
+    .select({ orderId: stockMovements.orderId, cost: sql<string>`coalesce(sum(round(-${stockMovements.quantity} * ${stockMovements.unitCostMinor})), 0)` })
+    .from(stockMovements)
+    .where(inArray(stockMovements.orderId, orderIds))
+    .groupBy(stockMovements.orderId)
+  const billed = await db
+    .select({ orderId: vendorBills.orderId, cost: sql<string>`coalesce(sum(${vendorBillLines.amountMinor}), 0)` })
+    .from(vendorBills)
+    .innerJoin(vendorBillLines, eq(vendorBillLines.billId, vendorBills.id))
+    .where(inArray(vendorBills.orderId, orderIds))
+    .groupBy(vendorBills.orderId)
   for (const { orderId, cost } of [...labour, ...used, ...billed]) if (orderId) costs.set(orderId, (costs.get(orderId) ?? 0) + Number(cost))
   return costs
 }

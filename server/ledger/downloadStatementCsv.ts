@@ -13,10 +13,48 @@ export default delivery(contract.downloadStatementCsv, async ({ db, who, input, 
   const statement = JSON.parse(JSON.stringify(await readStatement(db, who, input.payerId, input.month))) as Statement
   response.setHeader('Content-Type', 'text/csv; charset=utf-8; header=present')
   response.setHeader('Content-Disposition', `attachment; filename="${statement.number}.csv"`)
-  const rows = stringify({ header: true, record_delimiter: 'windows', columns: ['statement', 'order', 'summary', 'place', 'posted', 'kind', 'line', 'quantity', 'unit', 'unit cost', 'cost', 'share %', 'markup %', 'net', 'tax %', 'currency'] })
+  const rows = stringify({
+    header: true,
+    record_delimiter: 'windows',
+    columns: [
+      'statement',
+      'order',
+      'summary',
+      'place',
+      'posted',
+      'kind',
+      'line',
+      'quantity',
+      'unit',
+      'unit cost',
+      'cost',
+      'share %',
+      'markup %',
+      'net',
+      'tax %',
+      'currency',
+    ],
+  })
   rows.pipe(response)
   for (const job of statement.jobList)
     for (const line of job.lines)
-      rows.write([statement.number, job.orderNumber, safe(job.summary), safe(job.place ?? ''), job.postedAt, `${line.kind}${job.reversal ? ' (reversal)' : ''}`, safe(line.description), line.quantity, line.unit, decimal(line.unitCostMinor), decimal(line.costMinor), job.shareBp / 100, line.markupBp / 100, decimal(line.netMinor), job.taxBp / 100, statement.currency])
+      rows.write([
+        statement.number,
+        job.orderNumber,
+        safe(job.summary),
+        safe(job.place ?? ''),
+        job.postedAt,
+        `${line.kind}${job.reversal ? ' (reversal)' : ''}`,
+        safe(line.description),
+        line.quantity,
+        line.unit,
+        decimal(line.unitCostMinor),
+        decimal(line.costMinor),
+        job.shareBp / 100,
+        line.markupBp / 100,
+        decimal(line.netMinor),
+        job.taxBp / 100,
+        statement.currency,
+      ])
   rows.end()
 })

@@ -9,7 +9,12 @@ let drawers: Piscina | null = null
 
 /** Pages are drawn in a worker thread, which ends when nobody has asked for a while. */
 function pool(): Piscina {
-  drawers ??= new Piscina({ filename: path.join(path.dirname(fileURLToPath(import.meta.url)), 'statementPdf.worker.js'), minThreads: 0, maxThreads: 1, idleTimeout: 10_000 })
+  drawers ??= new Piscina({
+    filename: path.join(path.dirname(fileURLToPath(import.meta.url)), 'statementPdf.worker.js'),
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 10_000,
+  })
   return drawers
 }
 

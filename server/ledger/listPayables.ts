@@ -18,6 +18,15 @@ export default query(contract.listPayables, async ({ db, who }) => {
     .limit(MOST)
   return {
     currency: rows[0]?.currency ?? 'EUR',
-    rows: rows.map(({ payable, vendor, number, at }) => ({ id: payable.id, vendor, orderId: payable.orderId, orderNumber: number, netMinor: payable.netMinor, taxMinor: payable.taxMinor, postedAt: at, paid: payable.paymentId !== null })),
+    rows: rows.map(({ payable, vendor, number, at }) => ({
+      id: payable.id,
+      vendor,
+      orderId: payable.orderId,
+      orderNumber: number,
+      netMinor: payable.netMinor,
+      taxMinor: payable.taxMinor,
+      postedAt: at,
+      paid: payable.paymentId !== null,
+    })),
   }
 })

@@ -6,30 +6,87 @@ import type { CostLine, PayerCharge, VendorPayable } from '#core/ledger'
 import { percentOf } from '#core/kit'
 import type { Reader, Tx } from '#server/kit'
 import { orderMove } from '#server/orders'
-import { chargeLines, charges, journalEntries, markups, orderShares, payables, payers, periods, postings, sites, vendorBillLines, vendorBills, vendors } from '../tables'
+import {
+  chargeLines,
+  charges,
+  journalEntries,
+  markups,
+  orderShares,
+  payables,
+  payers,
+  periods,
+  postings,
+  sites,
+  vendorBillLines,
+  vendorBills,
+  vendors,
+} from '../tables'
 import { costLinesOf } from './costs'
 import { monthOf } from './month'
 
 export default orderMove(contract.postOrder, 'post', async ({ tx, who, now, order }) => {
   const lines = await costLinesOf(tx, order.id)
   const payable = await payablesOf(tx, order.id)
-  const terms = await tx.select({ payer: payers, shareBp: orderShares.shareBp }).from(orderShares).innerJoin(payers, eq(payers.id, orderShares.payerId)).where(eq(orderShares.orderId, order.id)).orderBy(orderShares.position)
-  const result = chargesOf(lines, terms.map(({ payer, shareBp }) => ({ payerId: payer.id, shareBp, taxBp: payer.taxBp, ownCost: payer.kind === 'own' })), await markupRule(tx, lines))
+  const terms = await tx
+    .select({ payer: payers, shareBp: orderShares.shareBp })
+    .from(orderShares)
+    .innerJoin(payers, eq(payers.id, orderShares.payerId))
+    .where(eq(orderShares.orderId, order.id))
+    .orderBy(orderShares.position)
+  const result = chargesOf(
+    lines,
+    terms.map(({ payer, shareBp }) => ({ payerId: payer.id, shareBp, taxBp: payer.taxBp, ownCost: payer.kind === 'own' })),
+    await markupRule(tx, lines),
+  )
   const journal = journalOf(result, payable)
   if (imbalance(journal) !== 0) throw new Error(`The journal of order ${order.id} does not balance.`)
   const month = await openMonth(tx, order.siteId, now)
   const earlier = await tx.select({ id: postings.id }).from(postings).where(eq(postings.orderId, order.id))
-  const [posting] = await tx.insert(postings).values({ orderId: order.id, siteId: order.siteId, kind: 'posting', round: Math.floor(earlier.length / 2) + 1, month, at: now, by: who.accountId }).$returningId()
+  const [posting] = await tx
+    .insert(postings)
+    .values({ orderId: order.id, siteId: order.siteId, kind: 'posting', round: Math.floor(earlier.length / 2) + 1, month, at: now, by: who.accountId })
+    .$returningId()
   const shareOf = new Map(terms.map(({ payer, shareBp }) => [payer.id, shareBp]))
   for (const charge of result) await saveCharge(tx, posting!.id, order.id, month, charge, shareOf.get(charge.payerId)!)
-  if (journal.length) await tx.insert(journalEntries).values(journal.map((entry) => ({ postingId: posting!.id, account: entry.account, debitMinor: entry.debit, creditMinor: entry.credit })))
-  if (payable.length) await tx.insert(payables).values(payable.map((owed) => ({ postingId: posting!.id, orderId: order.id, vendorId: owed.vendorId, netMinor: owed.net, taxMinor: owed.tax })))
+  if (journal.length)
+    await tx
+      .insert(journalEntries)
+      .values(journal.map((entry) => ({ postingId: posting!.id, account: entry.account, debitMinor: entry.debit, creditMinor: entry.credit })))
+  if (payable.length)
+    await tx
+      .insert(payables)
+      .values(payable.map((owed) => ({ postingId: posting!.id, orderId: order.id, vendorId: owed.vendorId, netMinor: owed.net, taxMinor: owed.tax })))
   return { closedAt: now }
 })
 
 async function saveCharge(tx: Tx, postingId: number, orderId: number, month: string, charge: PayerCharge, shareBp: number): Promise<void> {
-  const [saved] = await tx.insert(charges).values({ postingId, orderId, payerId: charge.payerId, month, ownCost: charge.ownCost, shareBp, netMinor: charge.net, taxBp: charge.taxBp, taxMinor: charge.tax, grossMinor: charge.gross }).$returningId()
-  const rows = charge.lines.map(({ line, cost, markupBp, net }) => ({ chargeId: saved!.id, kind: line.kind, sourceId: line.sourceId, description: line.description, quantity: line.quantity, unit: line.unit, unitCostMinor: line.unitCost, costMinor: cost, markupBp, netMinor: net }))
+  const [saved] = await tx
+    .insert(charges)
+    .values({
+      postingId,
+      orderId,
+      payerId: charge.payerId,
+      month,
+      ownCost: charge.ownCost,
+      shareBp,
+      netMinor: charge.net,
+      taxBp: charge.taxBp,
+      taxMinor: charge.tax,
+      grossMinor: charge.gross,
+    })
+    .$returningId()
+  const rows = charge.lines.map(({ line, cost, markupBp, net }) => ({
+    chargeId: saved!.id,
+    kind: line.kind,
+    sourceId: line.sourceId,
+    description: line.description,
+    quantity: line.quantity,
+    unit: line.unit,
+    unitCostMinor: line.unitCost,
+    costMinor: cost,
+    markupBp,
+    netMinor: net,
+  }))
   if (rows.length) await tx.insert(chargeLines).values(rows)
 }
 
@@ -37,12 +94,18 @@ async function saveCharge(tx: Tx, postingId: number, orderId: number, month: str
 export async function markupRule(db: Reader, lines: CostLine[]): Promise<(line: CostLine) => number> {
   const byKind = new Map((await db.select().from(markups)).map((row) => [row.kind, row.markupBp]))
   const ids = [...new Set(lines.flatMap((line) => (line.vendorId ? [line.vendorId] : [])))]
-  const byVendor = new Map(ids.length ? (await db.select({ id: vendors.id, bp: vendors.markupBp }).from(vendors).where(inArray(vendors.id, ids))).map((row) => [row.id, row.bp]) : [])
+  const byVendor = new Map(
+    ids.length ? (await db.select({ id: vendors.id, bp: vendors.markupBp }).from(vendors).where(inArray(vendors.id, ids))).map((row) => [row.id, row.bp]) : [],
+  )
   return (line) => (line.vendorId ? byVendor.get(line.vendorId) : undefined) ?? byKind.get(line.kind) ?? 0
 }
 
 async function payablesOf(tx: Tx, orderId: number): Promise<VendorPayable[]> {
-  const rows = await tx.select({ vendorId: vendorBills.vendorId, billId: vendorBills.id, taxBp: vendorBills.taxBp, amount: vendorBillLines.amountMinor }).from(vendorBills).innerJoin(vendorBillLines, eq(vendorBillLines.billId, vendorBills.id)).where(eq(vendorBills.orderId, orderId))
+  const rows = await tx
+    .select({ vendorId: vendorBills.vendorId, billId: vendorBills.id, taxBp: vendorBills.taxBp, amount: vendorBillLines.amountMinor })
+    .from(vendorBills)
+    .innerJoin(vendorBillLines, eq(vendorBillLines.billId, vendorBills.id))
+    .where(eq(vendorBills.orderId, orderId))
   const byVendor = new Map<number, VendorPayable>()
   for (const billId of new Set(rows.map((row) => row.billId))) {
     const lines = rows.filter((row) => row.billId === billId)

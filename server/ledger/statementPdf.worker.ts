@@ -19,7 +19,12 @@ const RIGHT = 545
 
 /** Draws a statement on A4: one block a job, every line traceable. Answers the bytes. */
 export default async function drawStatement(statement: Statement): Promise<Uint8Array> {
-  const document = new PDFDocument({ size: 'A4', margins: { top: 50, bottom: 60, left: LEFT, right: 50 }, bufferPages: true, info: { Title: statement.number } })
+  const document = new PDFDocument({
+    size: 'A4',
+    margins: { top: 50, bottom: 60, left: LEFT, right: 50 },
+    bufferPages: true,
+    info: { Title: statement.number },
+  })
   for (const [name, file] of Object.entries(FONTS)) document.registerFont(name, font(file))
   const chunks: Buffer[] = []
   document.on('data', (chunk: Buffer) => chunks.push(chunk))
@@ -45,7 +50,11 @@ function drawJob(document: PDFKit.PDFDocument, job: StatementJob): void {
   rule(document)
   row(document, 'strong', `${job.orderNumber}  ${job.reversal ? 'Reversal: ' : ''}${job.summary}`, formatMinor(job.netMinor))
   const share = job.shareBp < 10_000 ? `, your share ${job.shareBp / 100} %` : ''
-  document.font('text').fontSize(8.5).fillColor(SOFT).text(`${job.place ?? ''}, posted ${job.postedAt.slice(0, 10)}${share}`, LEFT)
+  document
+    .font('text')
+    .fontSize(8.5)
+    .fillColor(SOFT)
+    .text(`${job.place ?? ''}, posted ${job.postedAt.slice(0, 10)}${share}`, LEFT)
   if (job.noteForPayer) document.fillColor(INK).text(job.noteForPayer, LEFT)
   for (const line of job.lines) {
     if (document.y > 760) document.addPage()
@@ -64,7 +73,10 @@ function drawTotals(document: PDFKit.PDFDocument, statement: Statement): void {
 }
 
 function row(document: PDFKit.PDFDocument, face: 'text' | 'strong', left: string, right: string, indent = 0): void {
-  document.font(face).fontSize(face === 'strong' ? 10 : 9).fillColor(INK)
+  document
+    .font(face)
+    .fontSize(face === 'strong' ? 10 : 9)
+    .fillColor(INK)
   const top = document.y
   document.text(left, LEFT + indent, top, { width: RIGHT - LEFT - 100 - indent })
   const bottom = document.y
@@ -82,6 +94,10 @@ function numberPages(document: PDFKit.PDFDocument, number: string): void {
   for (let page = 0; page < count; page++) {
     document.switchToPage(page)
     document.page.margins.bottom = 0
-    document.font('text').fontSize(8).fillColor(SOFT).text(`${number}, page ${page + 1} of ${count}`, LEFT, 800, { width: RIGHT - LEFT, align: 'right' })
+    document
+      .font('text')
+      .fontSize(8)
+      .fillColor(SOFT)
+      .text(`${number}, page ${page + 1} of ${count}`, LEFT, 800, { width: RIGHT - LEFT, align: 'right' })
   }
 }

@@ -42,8 +42,18 @@ export class Postman {
     const { db, clock } = this.service
     for (;;) {
       const sent = await db.transaction(async (tx) => {
-        const waiting = await tx.select().from(mails).where(and(eq(mails.state, 'waiting'), lte(mails.nextAt, clock()))).orderBy(asc(mails.id)).limit(BATCH).for('update', { skipLocked: true })
-        for (const mail of waiting) await tx.update(mails).set(await this.deliver(mail)).where(eq(mails.id, mail.id))
+        const waiting = await tx
+          .select()
+          .from(mails)
+          .where(and(eq(mails.state, 'waiting'), lte(mails.nextAt, clock())))
+          .orderBy(asc(mails.id))
+          .limit(BATCH)
+          .for('update', { skipLocked: true })
+        for (const mail of waiting)
+          await tx
+            .update(mails)
+            .set(await this.deliver(mail))
+            .where(eq(mails.id, mail.id))
         return waiting.length
       })
       if (sent < BATCH) return
@@ -53,11 +63,23 @@ export class Postman {
   private async deliver(mail: typeof mails.$inferSelect): Promise<Partial<typeof mails.$inferInsert>> {
     const now = this.service.clock()
     try {
-      await this.transport.sendMail({ from: '"Help desk" <desk@skerry.example>', to: mail.to, subject: mail.subject, text: mail.text, date: now, messageId: `<mail-${mail.id}@evrix.example>` })
+      await this.transport.sendMail({
+        from: '"Help desk" <desk@skerry.example>',
+        to: mail.to,
+        subject: mail.subject,
+        text: mail.text,
+        date: now,
+        messageId: `<mail-${mail.id}@evrix.example>`,
+      })
       return { state: 'sent', sentAt: now, attempts: mail.attempts + 1 }
     } catch (error) {
       const attempts = mail.attempts + 1
-      return { attempts, lastError: String(error).slice(0, 300), state: attempts >= MAX_ATTEMPTS ? 'failed' : 'waiting', nextAt: new Date(now.getTime() + 2 ** attempts * 1000) }
+      return {
+        attempts,
+        lastError: String(error).slice(0, 300),
+        state: attempts >= MAX_ATTEMPTS ? 'failed' : 'waiting',
+        nextAt: new Date(now.getTime() + 2 ** attempts * 1000),
+      }
     }
   }
 }

@@ -5,7 +5,23 @@ import { dayWords, PRIORITY_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
 import type { PublishedEvent, Service, Subscriber, Tx } from '#server/kit'
 import { namePlace } from '#server/places'
-import { accountRoles, accounts, deputies, mails, notices, orders, orderShares, payers, requestOrders, requests, sites, technicians, vendorPasses, vendors, visits } from '../tables'
+import {
+  accountRoles,
+  accounts,
+  deputies,
+  mails,
+  notices,
+  orders,
+  orderShares,
+  payers,
+  requestOrders,
+  requests,
+  sites,
+  technicians,
+  vendorPasses,
+  vendors,
+  visits,
+} from '../tables'
 
 type Writer = (tell: Telling) => Promise<void>
 interface Telling {
@@ -17,8 +33,10 @@ interface Telling {
 /** What follows from each kind of event: who is told, and in which words. */
 const WRITERS: Record<string, Writer> = {
   'request.report': (telling) => tellReporters(telling, 'received', () => 'Thank you. We have received it and will look at it.'),
-  'request.ask': (telling) => tellReporters(telling, 'question', ({ request }) => `We have a question before we can go on:\n\n${request.question ?? ''}\n\nAnswer it on your page:`),
-  'request.decline': (telling) => tellReporters(telling, 'declined', ({ request }) => `We will not take this on. The reason:\n\n${request.declineReason ?? ''}`),
+  'request.ask': (telling) =>
+    tellReporters(telling, 'question', ({ request }) => `We have a question before we can go on:\n\n${request.question ?? ''}\n\nAnswer it on your page:`),
+  'request.decline': (telling) =>
+    tellReporters(telling, 'declined', ({ request }) => `We will not take this on. The reason:\n\n${request.declineReason ?? ''}`),
   'order.check': (telling) => tellReporters(telling, 'done', () => 'It is done. If it is not, open your page and call the desk.'),
   'order.cancel': (telling) => tellReporters(telling, 'called_off', () => 'The work was called off. Call the desk if it is still needed.'),
   'order.submit': tellApprovers,
@@ -52,12 +70,27 @@ export function mailWriter(service: () => Service): Subscriber {
 }
 
 async function mail({ tx, event }: Telling, occasion: string, to: string, subject: string, text: string): Promise<void> {
-  await tx.insert(mails).ignore().values({ eventId: event.id, occasion, to, subject: subject.slice(0, 250), text, state: 'waiting', nextAt: event.at })
+  await tx
+    .insert(mails)
+    .ignore()
+    .values({ eventId: event.id, occasion, to, subject: subject.slice(0, 250), text, state: 'waiting', nextAt: event.at })
 }
 
 async function notice({ tx, event }: Telling, accountIds: number[], sentence: string): Promise<void> {
   if (!accountIds.length) return
-  await tx.insert(notices).ignore().values([...new Set(accountIds)].map((accountId) => ({ eventId: event.id, accountId, sentence: sentence.slice(0, 300), orderId: event.orderId, requestId: event.requestId, at: event.at })))
+  await tx
+    .insert(notices)
+    .ignore()
+    .values(
+      [...new Set(accountIds)].map((accountId) => ({
+        eventId: event.id,
+        accountId,
+        sentence: sentence.slice(0, 300),
+        orderId: event.orderId,
+        requestId: event.requestId,
+        at: event.at,
+      })),
+    )
 }
 
 interface ReporterView {
@@ -69,20 +102,41 @@ interface ReporterView {
 /** Mails every reporter an event concerns: of this request, of the order's, and those who joined them. */
 async function tellReporters(telling: Telling, occasion: string, words: (view: ReporterView) => string): Promise<void> {
   const { tx, event, service } = telling
-  const ids = event.requestId ? [event.requestId] : (await tx.select({ id: requestOrders.requestId }).from(requestOrders).where(eq(requestOrders.orderId, event.orderId!))).map((row) => row.id)
+  const ids = event.requestId
+    ? [event.requestId]
+    : (await tx.select({ id: requestOrders.requestId }).from(requestOrders).where(eq(requestOrders.orderId, event.orderId!))).map((row) => row.id)
   if (!ids.length) return
   const joined = await tx.select({ id: requests.id }).from(requests).where(inArray(requests.joinedToId, ids))
-  const rows = await tx.select({ request: requests, site: sites }).from(requests).innerJoin(sites, eq(sites.id, requests.siteId)).where(inArray(requests.id, [...ids, ...joined.map((row) => row.id)]))
+  const rows = await tx
+    .select({ request: requests, site: sites })
+    .from(requests)
+    .innerJoin(sites, eq(sites.id, requests.siteId))
+    .where(inArray(requests.id, [...ids, ...joined.map((row) => row.id)]))
   for (const { request, site } of rows) {
     if (!request.reporterEmail) continue
     const link = `${service.publicUrl()}/t/${service.links.again('request', request.linkNonce)}`
-    const text = [`Hello${request.reporterName ? ` ${request.reporterName}` : ''},`, '', `about “${request.writtenSummary}” (${request.number}):`, '', words({ request, zone: site.zone, event }), '', 'Where it stands:', link, '', `${site.name}, ${site.deskPhone}`].join('\n')
+    const text = [
+      `Hello${request.reporterName ? ` ${request.reporterName}` : ''},`,
+      '',
+      `about “${request.writtenSummary}” (${request.number}):`,
+      '',
+      words({ request, zone: site.zone, event }),
+      '',
+      'Where it stands:',
+      link,
+      '',
+      `${site.name}, ${site.deskPhone}`,
+    ].join('\n')
     await mail(telling, occasion, request.reporterEmail, `${request.number} ${request.writtenSummary}`, text)
   }
 }
 
 async function orderOf({ tx, event }: Telling) {
-  const [found] = await tx.select({ order: orders, site: sites }).from(orders).innerJoin(sites, eq(sites.id, orders.siteId)).where(eq(orders.id, event.orderId!))
+  const [found] = await tx
+    .select({ order: orders, site: sites })
+    .from(orders)
+    .innerJoin(sites, eq(sites.id, orders.siteId))
+    .where(eq(orders.id, event.orderId!))
   return { ...found!, place: await namePlace(tx, found!.order.placeId) }
 }
 
@@ -90,20 +144,40 @@ async function orderOf({ tx, event }: Telling) {
 async function tellApprovers(telling: Telling): Promise<void> {
   const { tx, event, service } = telling
   const { order, site, place } = await orderOf(telling)
-  const covering = await tx.select({ id: accounts.id }).from(accounts).innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id)).where(and(eq(accountRoles.role, 'approver'), isNull(accounts.disabledAt), gte(accounts.approvalLimitMinor, order.estimateMinor ?? 0)))
+  const covering = await tx
+    .select({ id: accounts.id })
+    .from(accounts)
+    .innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
+    .where(and(eq(accountRoles.role, 'approver'), isNull(accounts.disabledAt), gte(accounts.approvalLimitMinor, order.estimateMinor ?? 0)))
   const ids = covering.map((row) => row.id)
-  const standIns = ids.length ? await tx.select({ id: deputies.deputyAccountId }).from(deputies).where(and(inArray(deputies.forAccountId, ids), lte(deputies.fromAt, event.at), gt(deputies.untilAt, event.at))) : []
+  const standIns = ids.length
+    ? await tx
+        .select({ id: deputies.deputyAccountId })
+        .from(deputies)
+        .where(and(inArray(deputies.forAccountId, ids), lte(deputies.fromAt, event.at), gt(deputies.untilAt, event.at)))
+    : []
   const everybody = [...new Set([...ids, ...standIns.map((row) => row.id)])]
   if (!everybody.length) return
-  const shares = await tx.select({ code: payers.code, name: payers.name, shareBp: orderShares.shareBp }).from(orderShares).innerJoin(payers, eq(payers.id, orderShares.payerId)).where(eq(orderShares.orderId, order.id)).orderBy(orderShares.position)
+  const shares = await tx
+    .select({ code: payers.code, name: payers.name, shareBp: orderShares.shareBp })
+    .from(orderShares)
+    .innerJoin(payers, eq(payers.id, orderShares.payerId))
+    .where(eq(orderShares.orderId, order.id))
+    .orderBy(orderShares.position)
   const addresses = await tx.select({ email: accounts.email }).from(accounts).where(inArray(accounts.id, everybody))
   const text = [
-    `${event.actorName} asks you to approve ${order.number}.`, '', order.summary, order.description, '',
+    `${event.actorName} asks you to approve ${order.number}.`,
+    '',
+    order.summary,
+    order.description,
+    '',
     `Where: ${place ? [place.name, place.within].filter(Boolean).join(', ') : 'not given'}`,
     `Why this priority: ${order.prioritySentence ?? ''}`,
     `Estimate: ${formatMinor(order.estimateMinor ?? 0)} ${site.currency}`,
-    `Who pays: ${shares.map((share) => `${share.code} ${share.name} ${share.shareBp / 100} %`).join(', ')}`, '',
-    'Read it in full and decide:', `${service.publicUrl()}/desk/planning/order/${order.id}`,
+    `Who pays: ${shares.map((share) => `${share.code} ${share.name} ${share.shareBp / 100} %`).join(', ')}`,
+    '',
+    'Read it in full and decide:',
+    `${service.publicUrl()}/desk/planning/order/${order.id}`,
   ].join('\n')
   for (const { email } of addresses) await mail(telling, 'approve', email, `To approve: ${order.number} ${order.summary}`, text)
   await notice(telling, everybody, `${order.number} waits for your approval: ${order.summary}`)
@@ -114,30 +188,60 @@ async function tellTechnicians(telling: Telling): Promise<void> {
   const ids = (event.details as { technicianIds?: number[] } | null)?.technicianIds ?? []
   if (!ids.length) return
   const { order, site, place } = await orderOf(telling)
-  const crew = await tx.select({ accountId: accounts.id, email: accounts.email }).from(technicians).innerJoin(accounts, eq(accounts.id, technicians.accountId)).where(inArray(technicians.id, ids))
+  const crew = await tx
+    .select({ accountId: accounts.id, email: accounts.email })
+    .from(technicians)
+    .innerJoin(accounts, eq(accounts.id, technicians.accountId))
+    .where(inArray(technicians.id, ids))
   const when = planWords(event, site.zone)
-  for (const { email } of crew) await mail(telling, 'job', email, `${order.number} ${order.summary}, ${when}`, [...jobWords(order, place, when), '', 'Open your Rounds:', `${service.publicUrl()}/rounds`].join('\n'))
-  await notice(telling, crew.map((row) => row.accountId), `New job ${order.number}, ${when}: ${order.summary}`)
+  for (const { email } of crew)
+    await mail(
+      telling,
+      'job',
+      email,
+      `${order.number} ${order.summary}, ${when}`,
+      [...jobWords(order, place, when), '', 'Open your Rounds:', `${service.publicUrl()}/rounds`].join('\n'),
+    )
+  await notice(
+    telling,
+    crew.map((row) => row.accountId),
+    `New job ${order.number}, ${when}: ${order.summary}`,
+  )
 }
 
 async function tellVendor(telling: Telling): Promise<void> {
   const { tx, event, service } = telling
   const visitId = (event.details as { visitId?: number | null } | null)?.visitId
   if (!visitId) return
-  const [found] = await tx.select({ pass: vendorPasses, vendor: vendors }).from(vendorPasses).innerJoin(visits, eq(visits.id, vendorPasses.visitId)).innerJoin(vendors, eq(vendors.id, visits.vendorId)).where(eq(vendorPasses.visitId, visitId))
+  const [found] = await tx
+    .select({ pass: vendorPasses, vendor: vendors })
+    .from(vendorPasses)
+    .innerJoin(visits, eq(visits.id, vendorPasses.visitId))
+    .innerJoin(vendors, eq(vendors.id, visits.vendorId))
+    .where(eq(vendorPasses.visitId, visitId))
   if (!found) return
   const { order, site, place } = await orderOf(telling)
   const when = planWords(event, site.zone)
   const link = `${service.publicUrl()}/p/${service.links.again('pass', found.pass.nonce)}`
   const until = DateTime.fromJSDate(found.pass.expiresAt, { zone: site.zone }).toFormat('d LLLL yyyy')
-  const text = [...jobWords(order, place, when), '', `Your pass to this job (until ${until}; it needs no account, so keep it to those who do the work):`, link, '', `${site.name}, ${site.deskPhone}`].join('\n')
+  const text = [
+    ...jobWords(order, place, when),
+    '',
+    `Your pass to this job (until ${until}; it needs no account, so keep it to those who do the work):`,
+    link,
+    '',
+    `${site.name}, ${site.deskPhone}`,
+  ].join('\n')
   await mail(telling, 'pass', found.vendor.email, `${order.number} ${order.summary}, ${when}`, text)
 }
 
 function jobWords(order: typeof orders.$inferSelect, place: Awaited<ReturnType<typeof namePlace>>, when: string): string[] {
   const line = (name: string, value: string | null | undefined) => (value ? [`${name}: ${value}`] : [])
   return [
-    order.summary, order.description, '', `When: ${when}`,
+    order.summary,
+    order.description,
+    '',
+    `When: ${when}`,
     ...line('Where', place ? [`${place.code} ${place.name}`, place.within].filter(Boolean).join(', ') : null),
     ...line('Getting in', [place?.access, order.access].filter(Boolean).join(' ')),
     ...line('Contact', [order.contactName, order.contactPhone].filter(Boolean).join(', ')),
@@ -160,7 +264,14 @@ async function noticeForDesk(telling: Telling, verdict: string): Promise<void> {
 async function noticeForCrew(telling: Telling, what: string): Promise<void> {
   const { tx, event } = telling
   const { order } = await orderOf(telling)
-  const crew = await tx.select({ accountId: technicians.accountId }).from(visits).innerJoin(technicians, eq(technicians.id, visits.technicianId)).where(and(eq(visits.orderId, event.orderId!), inArray(visits.state, ['planned', 'on_site', 'recalled'])))
-  await notice(telling, crew.map((row) => row.accountId).filter((id) => id !== event.actorId), `${order.number} ${what}: ${order.summary}`)
+  const crew = await tx
+    .select({ accountId: technicians.accountId })
+    .from(visits)
+    .innerJoin(technicians, eq(technicians.id, visits.technicianId))
+    .where(and(eq(visits.orderId, event.orderId!), inArray(visits.state, ['planned', 'on_site', 'recalled'])))
+  await notice(
+    telling,
+    crew.map((row) => row.accountId).filter((id) => id !== event.actorId),
+    `${order.number} ${what}: ${order.summary}`,
+  )
 }
-

@@ -1,5 +1,8 @@
 /** The fields sent that differ from what is there, empty text counting as nothing. */
-export function changesOf<Row extends object>(row: Row, sent: object): { fields: Partial<Row>; differences: { field: string; theirs: unknown; yours: unknown }[] } {
+export function changesOf<Row extends object>(
+  row: Row,
+  sent: object,
+): { fields: Partial<Row>; differences: { field: string; theirs: unknown; yours: unknown }[] } {
   const fields: Record<string, unknown> = {}
   const differences: { field: string; theirs: unknown; yours: unknown }[] = []
   for (const [field, value] of Object.entries(sent)) {

@@ -28,7 +28,10 @@ export default command(contract.editOrder, async ({ tx, who, input, now, tell })
   if ('consequence' in fields || 'urgency' in fields) Object.assign(patch, await repriced(tx, order, fields))
   const sharesChanged = shares ? await saveShares(tx, id, shares) : null
   if (Object.keys(patch).length || sharesChanged) {
-    await tx.update(orders).set({ ...patch, version: version + 1 }).where(eq(orders.id, id))
+    await tx
+      .update(orders)
+      .set({ ...patch, version: version + 1 })
+      .where(eq(orders.id, id))
     const told = Object.fromEntries(differences.map(({ field, theirs, yours }) => [field, { from: theirs, to: yours }]))
     if (sharesChanged) told.shares = sharesChanged
     if (patch.priority && patch.priority !== order.priority) told.priority = { from: order.priority, to: patch.priority }
@@ -39,9 +42,21 @@ export default command(contract.editOrder, async ({ tx, who, input, now, tell })
 
 function refuseAgreed(order: OrderRecord, fields: Partial<Record<keyof OrderFields, unknown>>): void {
   const over = order.state === 'closed' || order.state === 'cancelled'
-  const fixed = order.state === 'draft' ? [] : over ? [...AGREED, ...FROZEN_WHEN_CLOSED] : order.state === 'done' || order.state === 'checked' ? AGREED.filter((field) => field !== 'shares') : AGREED
+  const fixed =
+    order.state === 'draft'
+      ? []
+      : over
+        ? [...AGREED, ...FROZEN_WHEN_CLOSED]
+        : order.state === 'done' || order.state === 'checked'
+          ? AGREED.filter((field) => field !== 'shares')
+          : AGREED
   const touched = fixed.find((field) => field in fields)
-  if (touched) refuse('agreed', over ? 'The order is over; this stays as it was.' : 'This was agreed to in the approval. Send the order back, or reopen it, to change it.', touched)
+  if (touched)
+    refuse(
+      'agreed',
+      over ? 'The order is over; this stays as it was.' : 'This was agreed to in the approval. Send the order back, or reopen it, to change it.',
+      touched,
+    )
 }
 
 async function repriced(tx: Tx, order: OrderRecord, fields: Partial<OrderRecord>): Promise<Partial<OrderRecord>> {
@@ -50,7 +65,12 @@ async function repriced(tx: Tx, order: OrderRecord, fields: Partial<OrderRecord>
   if (!consequence || !urgency) return {}
   const { priority, sentence } = priorityOf(consequence, urgency)
   if (priority === order.priority) return { prioritySentence: sentence }
-  return { priority, prioritySentence: sentence, priorityRank: PRIORITIES.indexOf(priority) + 1, ...(order.finishedAt ? {} : await promiseFor(tx, order.siteId, priority, order.targetStartAt)) }
+  return {
+    priority,
+    prioritySentence: sentence,
+    priorityRank: PRIORITIES.indexOf(priority) + 1,
+    ...(order.finishedAt ? {} : await promiseFor(tx, order.siteId, priority, order.targetStartAt)),
+  }
 }
 
 async function saveShares(tx: Tx, orderId: number, shares: { payerId: number; shareBp: number }[]) {
@@ -58,7 +78,11 @@ async function saveShares(tx: Tx, orderId: number, shares: { payerId: number; sh
   const code = new Map(known.map((payer) => [payer.id, payer.code]))
   if (shares.some((share) => !code.has(share.payerId))) refuse('payer_unknown', 'Choose a payer from the list.', 'shares')
   const words = (list: { payerId: number; shareBp: number }[]) => list.map((share) => `${code.get(share.payerId)} ${share.shareBp / 100} %`).join(', ')
-  const before = await tx.select({ payerId: orderShares.payerId, shareBp: orderShares.shareBp }).from(orderShares).where(eq(orderShares.orderId, orderId)).orderBy(orderShares.position)
+  const before = await tx
+    .select({ payerId: orderShares.payerId, shareBp: orderShares.shareBp })
+    .from(orderShares)
+    .where(eq(orderShares.orderId, orderId))
+    .orderBy(orderShares.position)
   if (words(before) === words(shares)) return null
   await tx.delete(orderShares).where(eq(orderShares.orderId, orderId))
   if (shares.length) await tx.insert(orderShares).values(shares.map((share, position) => ({ orderId, ...share, position })))

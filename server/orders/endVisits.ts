@@ -5,9 +5,15 @@ import { isLiveVisit } from './facts'
 
 /** Takes back what was planned: nobody is expected any more, and vendor passes stop working. */
 export async function endLiveVisits(tx: Tx, orderId: number, now: Date): Promise<void> {
-  const live = await tx.select({ id: visits.id }).from(visits).where(and(eq(visits.orderId, orderId), isLiveVisit))
+  const live = await tx
+    .select({ id: visits.id })
+    .from(visits)
+    .where(and(eq(visits.orderId, orderId), isLiveVisit))
   if (!live.length) return
   const ids = live.map((visit) => visit.id)
   await tx.update(visits).set({ state: 'recalled', endedAt: now }).where(inArray(visits.id, ids))
-  await tx.update(vendorPasses).set({ revokedAt: now }).where(and(inArray(vendorPasses.visitId, ids), isNull(vendorPasses.revokedAt)))
+  await tx
+    .update(vendorPasses)
+    .set({ revokedAt: now })
+    .where(and(inArray(vendorPasses.visitId, ids), isNull(vendorPasses.revokedAt)))
 }

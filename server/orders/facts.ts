@@ -9,9 +9,20 @@ export type OrderRecord = typeof orders.$inferSelect
 
 /** What the rules need to know of this order and this person, in a bounded number of statements. */
 export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: Date): Promise<OrderFacts> {
-  const shares = await db.select({ payerId: orderShares.payerId, shareBp: orderShares.shareBp }).from(orderShares).where(eq(orderShares.orderId, order.id)).orderBy(orderShares.position)
-  const visitRows = await db.select({ id: visits.id, state: visits.state, vendorId: visits.vendorId, billId: vendorBills.id }).from(visits).leftJoin(vendorBills, eq(vendorBills.visitId, visits.id)).where(eq(visits.orderId, order.id))
-  const [time] = await db.select({ minutes: sql<string>`coalesce(sum(${stints.minutes}), 0)`, running: sql<string>`coalesce(sum(${stints.endAt} is null), 0)`, all: count() }).from(stints).where(eq(stints.orderId, order.id))
+  const shares = await db
+    .select({ payerId: orderShares.payerId, shareBp: orderShares.shareBp })
+    .from(orderShares)
+    .where(eq(orderShares.orderId, order.id))
+    .orderBy(orderShares.position)
+  const visitRows = await db
+    .select({ id: visits.id, state: visits.state, vendorId: visits.vendorId, billId: vendorBills.id })
+    .from(visits)
+    .leftJoin(vendorBills, eq(vendorBills.visitId, visits.id))
+    .where(eq(visits.orderId, order.id))
+  const [time] = await db
+    .select({ minutes: sql<string>`coalesce(sum(${stints.minutes}), 0)`, running: sql<string>`coalesce(sum(${stints.endAt} is null), 0)`, all: count() })
+    .from(stints)
+    .where(eq(stints.orderId, order.id))
   const cost = (await costByOrder(db, [order.id])).get(order.id) ?? 0
   const posted = await standingPosting(db, order.id)
   const billable = visitRows.filter((visit) => visit.vendorId && (visit.state === 'ended' || visit.state === 'on_site'))

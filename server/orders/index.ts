@@ -26,4 +26,22 @@ export * from './sendPicture'
 export * from './takeNumber'
 export * from './targetOf'
 export * from './timelineOf'
-export const routes: Route[] = [listOrders, readOrder, editOrder, submitOrder, approveOrder, sendBackOrder, recallOrder, holdOrder, resumeOrder, reopenOrder, checkOrder, closeOrder, cancelOrder, discardOrder, restoreOrder, archiveOrder, readAttachment]
+export const routes: Route[] = [
+  listOrders,
+  readOrder,
+  editOrder,
+  submitOrder,
+  approveOrder,
+  sendBackOrder,
+  recallOrder,
+  holdOrder,
+  resumeOrder,
+  reopenOrder,
+  checkOrder,
+  closeOrder,
+  cancelOrder,
+  discardOrder,
+  restoreOrder,
+  archiveOrder,
+  readAttachment,
+]

@@ -9,7 +9,10 @@ import { isLiveVisit, kept } from './facts'
 import { gaugeTarget } from './targetOf'
 
 /** How each order of the list runs: its columns, and what "after the last row" means. */
-const SORTS: Record<OrderSort, { order: SQL[]; cursor: (row: typeof orders.$inferSelect) => (string | number)[]; beyond: (last: (string | number)[]) => SQL | undefined }> = {
+const SORTS: Record<
+  OrderSort,
+  { order: SQL[]; cursor: (row: typeof orders.$inferSelect) => (string | number)[]; beyond: (last: (string | number)[]) => SQL | undefined }
+> = {
   due: {
     order: [asc(orders.completionDueAt), asc(orders.id)],
     cursor: (row) => [row.completionDueAt.toISOString(), row.id],
@@ -18,7 +21,14 @@ const SORTS: Record<OrderSort, { order: SQL[]; cursor: (row: typeof orders.$infe
   priority: {
     order: [asc(orders.priorityRank), asc(orders.completionDueAt), asc(orders.id)],
     cursor: (row) => [row.priorityRank, row.completionDueAt.toISOString(), row.id],
-    beyond: ([rank, due, id]) => or(gt(orders.priorityRank, Number(rank)), and(eq(orders.priorityRank, Number(rank)), or(gt(orders.completionDueAt, new Date(due!)), and(eq(orders.completionDueAt, new Date(due!)), gt(orders.id, Number(id)))))),
+    beyond: ([rank, due, id]) =>
+      or(
+        gt(orders.priorityRank, Number(rank)),
+        and(
+          eq(orders.priorityRank, Number(rank)),
+          or(gt(orders.completionDueAt, new Date(due!)), and(eq(orders.completionDueAt, new Date(due!)), gt(orders.id, Number(id)))),
+        ),
+      ),
   },
   newest: {
     order: [desc(orders.id)],
@@ -42,7 +52,9 @@ export default query(contract.listOrders, async ({ db, who, input }) => {
         input.priority ? eq(orders.priority, input.priority) : undefined,
         input.placeId ? eq(orders.placeId, input.placeId) : undefined,
         input.assetId ? eq(orders.assetId, input.assetId) : undefined,
-        input.q ? or(like(orders.number, `%${input.q}%`), like(orders.summary, `%${input.q}%`), like(places.searchText, `%${input.q.toLowerCase()}%`)) : undefined,
+        input.q
+          ? or(like(orders.number, `%${input.q}%`), like(orders.summary, `%${input.q}%`), like(places.searchText, `%${input.q.toLowerCase()}%`))
+          : undefined,
         kept,
         withinSites(who, orders.siteId),
         input.after ? sort.beyond(decodeCursor(input.after, size)) : undefined,
@@ -51,12 +63,25 @@ export default query(contract.listOrders, async ({ db, who, input }) => {
     .orderBy(...sort.order)
     .limit(limit + 1)
   const page = rows.slice(0, limit)
-  const names = await whoIsOn(db, page.map(({ order }) => order.id))
+  const names = await whoIsOn(
+    db,
+    page.map(({ order }) => order.id),
+  )
   const last = page.at(-1)
   return {
     rows: page.map(({ order, placeCode, placeName }) => ({
-      id: order.id, number: order.number, state: order.state, heldFrom: order.heldFrom, kind: order.kind, summary: order.summary, placeCode, placeName, priority: order.priority,
-      target: gaugeTarget(order), who: names.get(order.id)?.join(', ') ?? null, onJob: order.state === 'on_job',
+      id: order.id,
+      number: order.number,
+      state: order.state,
+      heldFrom: order.heldFrom,
+      kind: order.kind,
+      summary: order.summary,
+      placeCode,
+      placeName,
+      priority: order.priority,
+      target: gaugeTarget(order),
+      who: names.get(order.id)?.join(', ') ?? null,
+      onJob: order.state === 'on_job',
     })),
     next: rows.length > limit && last ? encodeCursor(sort.cursor(last.order)) : null,
   }

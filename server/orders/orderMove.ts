@@ -37,10 +37,31 @@ export function orderMove<Input extends MoveInput>(endpoint: Endpoint<Input, Don
 }
 
 /** Writes the new state and the event that tells of it. */
-export async function saveMove(tx: Tx, who: Pick<Asker, 'accountId' | 'name'>, now: Date, order: OrderRecord, move: OrderMove, to: OrderState, reason: string | null, more: Partial<typeof orders.$inferInsert> = {}, details?: Record<string, unknown>): Promise<Done> {
+export async function saveMove(
+  tx: Tx,
+  who: Pick<Asker, 'accountId' | 'name'>,
+  now: Date,
+  order: OrderRecord,
+  move: OrderMove,
+  to: OrderState,
+  reason: string | null,
+  more: Partial<typeof orders.$inferInsert> = {},
+  details?: Record<string, unknown>,
+): Promise<Done> {
   const version = order.version + 1
-  await tx.update(orders).set({ ...more, state: to, version }).where(eq(orders.id, order.id))
+  await tx
+    .update(orders)
+    .set({ ...more, state: to, version })
+    .where(eq(orders.id, order.id))
   const label = ORDER_MOVES[move].label
-  await recordEvent(tx, who, now, { kind: `order.${move}`, siteId: order.siteId, orderId: order.id, from: order.state, to, reason: reason?.trim() || null, details: { label, ...details } })
+  await recordEvent(tx, who, now, {
+    kind: `order.${move}`,
+    siteId: order.siteId,
+    orderId: order.id,
+    from: order.state,
+    to,
+    reason: reason?.trim() || null,
+    details: { label, ...details },
+  })
   return { id: order.id, version, state: to }
 }

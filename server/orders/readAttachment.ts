@@ -16,6 +16,10 @@ export default delivery(contract.readAttachment, async ({ db, who, input, respon
 /** A technician sees the pictures of orders they are or were sent to, once approved. */
 async function isOnMyJob(db: Db, who: Asker, orderId: number | null): Promise<boolean> {
   if (!orderId || !who.technicianId) return false
-  const [mine] = await db.select({ state: orders.state, visitState: visits.state }).from(visits).innerJoin(orders, eq(orders.id, visits.orderId)).where(and(eq(visits.orderId, orderId), eq(visits.technicianId, who.technicianId)))
+  const [mine] = await db
+    .select({ state: orders.state, visitState: visits.state })
+    .from(visits)
+    .innerJoin(orders, eq(orders.id, visits.orderId))
+    .where(and(eq(visits.orderId, orderId), eq(visits.technicianId, who.technicianId)))
   return mine !== undefined && mine.visitState !== 'recalled' && SEEN_IN_FIELD.includes(mine.state)
 }

@@ -6,7 +6,26 @@ import { maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { costLinesOf } from '#server/ledger'
 import { nameAsset, namePlace } from '#server/places'
-import { accountRoles, accounts, approvals, attachments, charges, orders, orderShares, payers, people, postings, requestOrders, requests, sites, stints, technicians, vendorPasses, vendors, visits } from '../tables'
+import {
+  accountRoles,
+  accounts,
+  approvals,
+  attachments,
+  charges,
+  orders,
+  orderShares,
+  payers,
+  people,
+  postings,
+  requestOrders,
+  requests,
+  sites,
+  stints,
+  technicians,
+  vendorPasses,
+  vendors,
+  visits,
+} from '../tables'
 import { factsOf } from './facts'
 import { gaugeOf, gaugeTarget } from './targetOf'
 import { timelineOfOrder } from './timelineOf'
@@ -57,16 +76,28 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     outcomeNote: order.outcomeNote,
     discarded: order.discardedAt !== null,
     archived: order.archived,
-    shares: await db.select({ payerId: payers.id, payerCode: payers.code, payerName: payers.name, shareBp: orderShares.shareBp }).from(orderShares).innerJoin(payers, eq(payers.id, orderShares.payerId)).where(eq(orderShares.orderId, id)).orderBy(asc(orderShares.position)),
+    shares: await db
+      .select({ payerId: payers.id, payerCode: payers.code, payerName: payers.name, shareBp: orderShares.shareBp })
+      .from(orderShares)
+      .innerJoin(payers, eq(payers.id, orderShares.payerId))
+      .where(eq(orderShares.orderId, id))
+      .orderBy(asc(orderShares.position)),
     approvers: await approversFor(db, order.estimateMinor ?? 0),
-    requests: await db.select({ id: requests.id, number: requests.number, summary: requests.summary, reporterName: requests.reporterName }).from(requestOrders).innerJoin(requests, eq(requests.id, requestOrders.requestId)).where(eq(requestOrders.orderId, id)),
+    requests: await db
+      .select({ id: requests.id, number: requests.number, summary: requests.summary, reporterName: requests.reporterName })
+      .from(requestOrders)
+      .innerJoin(requests, eq(requests.id, requestOrders.requestId))
+      .where(eq(requestOrders.orderId, id)),
     visits: await visitsOf(db, id),
     stints: await stintsOf(db, id),
     costs: costs.map(({ vendorId: _vendor, ...line }) => line),
     costMinor: costs.reduce((sum, line) => sum + line.cost, 0),
     approvals: await approvalsOf(db, id),
     postings: await postingsOf(db, id),
-    attachments: await db.select({ id: attachments.id, name: attachments.name, mime: attachments.mime, width: attachments.width, height: attachments.height }).from(attachments).where(eq(attachments.orderId, id)),
+    attachments: await db
+      .select({ id: attachments.id, name: attachments.name, mime: attachments.mime, width: attachments.width, height: attachments.height })
+      .from(attachments)
+      .where(eq(attachments.orderId, id)),
     timeline: await timelineOfOrder(db, id),
   }
 }
@@ -95,8 +126,17 @@ async function visitsOf(db: Reader, orderId: number): Promise<Outgoing<VisitRow>
     .where(eq(visits.orderId, orderId))
     .orderBy(asc(visits.plannedStart))
   return rows.map(({ visit, person, vendor, pass }) => ({
-    id: visit.id, who: person ?? vendor ?? '', technicianId: visit.technicianId, vendorId: visit.vendorId, kind: visit.kind, state: visit.state,
-    plannedStart: visit.plannedStart, plannedEnd: visit.plannedEnd, startedAt: visit.startedAt, endedAt: visit.endedAt, result: visit.result,
+    id: visit.id,
+    who: person ?? vendor ?? '',
+    technicianId: visit.technicianId,
+    vendorId: visit.vendorId,
+    kind: visit.kind,
+    state: visit.state,
+    plannedStart: visit.plannedStart,
+    plannedEnd: visit.plannedEnd,
+    startedAt: visit.startedAt,
+    endedAt: visit.endedAt,
+    result: visit.result,
     pass: pass ? { id: pass.id, expiresAt: pass.expiresAt, revokedAt: pass.revokedAt } : null,
   }))
 }
@@ -112,14 +152,34 @@ async function stintsOf(db: Reader, orderId: number): Promise<Outgoing<StintRow>
     .leftJoin(people, eq(people.id, accounts.personId))
     .where(eq(stints.orderId, orderId))
     .orderBy(asc(stints.startAt))
-  return rows.map(({ stint, person, vendor }) => ({ id: stint.id, visitId: stint.visitId, who: person ?? vendor ?? '', kind: stint.kind, startAt: stint.startAt, endAt: stint.endAt, minutes: stint.minutes, perHourMinor: stint.perHourMinor, costMinor: stint.costMinor }))
+  return rows.map(({ stint, person, vendor }) => ({
+    id: stint.id,
+    visitId: stint.visitId,
+    who: person ?? vendor ?? '',
+    kind: stint.kind,
+    startAt: stint.startAt,
+    endAt: stint.endAt,
+    minutes: stint.minutes,
+    perHourMinor: stint.perHourMinor,
+    costMinor: stint.costMinor,
+  }))
 }
 
 async function approvalsOf(db: Reader, orderId: number): Promise<Outgoing<ApprovalRow>[]> {
   const [askedPerson, decidedPerson, forPerson] = [alias(people, 'asked'), alias(people, 'decided'), alias(people, 'acting_for')]
   const [askedAccount, decidedAccount, forAccount] = [alias(accounts, 'asked_account'), alias(accounts, 'decided_account'), alias(accounts, 'for_account')]
   return db
-    .select({ id: approvals.id, amountMinor: approvals.amountMinor, askedAt: approvals.askedAt, askedBy: askedPerson.name, decidedAt: approvals.decidedAt, decidedBy: decidedPerson.name, actingFor: forPerson.name, verdict: approvals.verdict, note: approvals.note })
+    .select({
+      id: approvals.id,
+      amountMinor: approvals.amountMinor,
+      askedAt: approvals.askedAt,
+      askedBy: askedPerson.name,
+      decidedAt: approvals.decidedAt,
+      decidedBy: decidedPerson.name,
+      actingFor: forPerson.name,
+      verdict: approvals.verdict,
+      note: approvals.note,
+    })
     .from(approvals)
     .leftJoin(askedAccount, eq(askedAccount.id, approvals.askedBy))
     .leftJoin(askedPerson, eq(askedPerson.id, askedAccount.personId))
@@ -134,9 +194,34 @@ async function approvalsOf(db: Reader, orderId: number): Promise<Outgoing<Approv
 async function postingsOf(db: Reader, orderId: number): Promise<Outgoing<PostingRow>[]> {
   const rows = await db.select().from(postings).where(eq(postings.orderId, orderId)).orderBy(asc(postings.id))
   if (!rows.length) return []
-  const chargeRows = await db.select({ charge: charges, code: payers.code, name: payers.name }).from(charges).innerJoin(payers, eq(payers.id, charges.payerId)).where(inArray(charges.postingId, rows.map((row) => row.id)))
+  const chargeRows = await db
+    .select({ charge: charges, code: payers.code, name: payers.name })
+    .from(charges)
+    .innerJoin(payers, eq(payers.id, charges.payerId))
+    .where(
+      inArray(
+        charges.postingId,
+        rows.map((row) => row.id),
+      ),
+    )
   return rows.map((posting) => ({
-    id: posting.id, kind: posting.kind, round: posting.round, month: posting.month, at: posting.at,
-    charges: chargeRows.filter(({ charge }) => charge.postingId === posting.id).map(({ charge, code, name }) => ({ id: charge.id, payerId: charge.payerId, payerCode: code, payerName: name, shareBp: charge.shareBp, netMinor: charge.netMinor, taxMinor: charge.taxMinor, grossMinor: charge.grossMinor, ownCost: charge.ownCost })),
+    id: posting.id,
+    kind: posting.kind,
+    round: posting.round,
+    month: posting.month,
+    at: posting.at,
+    charges: chargeRows
+      .filter(({ charge }) => charge.postingId === posting.id)
+      .map(({ charge, code, name }) => ({
+        id: charge.id,
+        payerId: charge.payerId,
+        payerCode: code,
+        payerName: name,
+        shareBp: charge.shareBp,
+        netMinor: charge.netMinor,
+        taxMinor: charge.taxMinor,
+        grossMinor: charge.grossMinor,
+        ownCost: charge.ownCost,
+      })),
   }))
 }

@@ -8,6 +8,9 @@ export async function takeNumber(tx: Tx, siteId: number, series: 'request' | 'or
   const mine = and(eq(numberings.siteId, siteId), eq(numberings.series, series))
   const [numbering] = await tx.select().from(numberings).where(mine).for('update')
   if (!numbering) throw new Error(`No numbering for ${series} at site ${siteId}.`)
-  await tx.update(numberings).set({ next: numbering.next + 1 }).where(mine)
+  await tx
+    .update(numberings)
+    .set({ next: numbering.next + 1 })
+    .where(mine)
   return formatNumber(numbering.prefix, numbering.next)
 }

@@ -11,7 +11,11 @@ type TargetColumns = Pick<OrderRecord, 'targetClock' | 'targetStartAt' | 'respon
 
 /** The promise for a priority at a site, counted from `start`, as columns of an order. */
 export async function promiseFor(db: Reader, siteId: number, priority: Priority, start: Date): Promise<TargetColumns> {
-  const rules = await db.select({ rule: targetRules, calendar: sites.calendar }).from(targetRules).innerJoin(sites, eq(sites.id, targetRules.siteId)).where(eq(targetRules.siteId, siteId))
+  const rules = await db
+    .select({ rule: targetRules, calendar: sites.calendar })
+    .from(targetRules)
+    .innerJoin(sites, eq(sites.id, targetRules.siteId))
+    .where(eq(targetRules.siteId, siteId))
   const found = rules.find(({ rule }) => rule.priority === priority)
   if (!found) throw new Error(`No target rule for ${priority} at site ${siteId}.`)
   return toColumns(setTarget(found.rule, start, found.calendar))
@@ -39,7 +43,15 @@ export async function gaugeOf(db: Reader, order: OrderRecord, now: Date) {
 }
 
 export function gaugeTarget(order: TargetColumns & { finishedAt: Date | null }): Outgoing<GaugeTarget> {
-  return { clock: order.targetClock, startAt: order.targetStartAt, responseDueAt: order.responseDueAt, closeAt: order.closeAt, completionDueAt: order.completionDueAt, stoppedAt: order.clockStoppedAt, finishedAt: order.finishedAt }
+  return {
+    clock: order.targetClock,
+    startAt: order.targetStartAt,
+    responseDueAt: order.responseDueAt,
+    closeAt: order.closeAt,
+    completionDueAt: order.completionDueAt,
+    stoppedAt: order.clockStoppedAt,
+    finishedAt: order.finishedAt,
+  }
 }
 
 async function calendarOf(db: Reader, siteId: number) {
@@ -48,9 +60,23 @@ async function calendarOf(db: Reader, siteId: number) {
 }
 
 function fromColumns(order: TargetColumns): Target {
-  return { clock: order.targetClock, startAt: order.targetStartAt, responseDueAt: order.responseDueAt, closeAt: order.closeAt, completionDueAt: order.completionDueAt, stoppedAt: order.clockStoppedAt }
+  return {
+    clock: order.targetClock,
+    startAt: order.targetStartAt,
+    responseDueAt: order.responseDueAt,
+    closeAt: order.closeAt,
+    completionDueAt: order.completionDueAt,
+    stoppedAt: order.clockStoppedAt,
+  }
 }
 
 export function toColumns(target: Target): TargetColumns {
-  return { targetClock: target.clock, targetStartAt: target.startAt, responseDueAt: target.responseDueAt, closeAt: target.closeAt, completionDueAt: target.completionDueAt, clockStoppedAt: target.stoppedAt }
+  return {
+    targetClock: target.clock,
+    targetStartAt: target.startAt,
+    responseDueAt: target.responseDueAt,
+    closeAt: target.closeAt,
+    completionDueAt: target.completionDueAt,
+    clockStoppedAt: target.stoppedAt,
+  }
 }

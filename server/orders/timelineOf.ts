@@ -8,17 +8,47 @@ const MOST = 200
 /** Everything that happened to an order and the requests it answers, newest first. */
 export async function timelineOfOrder(db: Reader, orderId: number): Promise<Outgoing<TimelineEntry>[]> {
   const linked = await db.select({ id: requestOrders.requestId }).from(requestOrders).where(eq(requestOrders.orderId, orderId))
-  return read(db, or(eq(events.orderId, orderId), linked.length ? inArray(events.requestId, linked.map((row) => row.id)) : undefined))
+  return read(
+    db,
+    or(
+      eq(events.orderId, orderId),
+      linked.length
+        ? inArray(
+            events.requestId,
+            linked.map((row) => row.id),
+          )
+        : undefined,
+    ),
+  )
 }
 
 /** Everything that happened to a request and the orders it led to, newest first. */
 export async function timelineOfRequest(db: Reader, requestId: number): Promise<Outgoing<TimelineEntry>[]> {
   const linked = await db.select({ id: requestOrders.orderId }).from(requestOrders).where(eq(requestOrders.requestId, requestId))
-  return read(db, or(eq(events.requestId, requestId), linked.length ? inArray(events.orderId, linked.map((row) => row.id)) : undefined))
+  return read(
+    db,
+    or(
+      eq(events.requestId, requestId),
+      linked.length
+        ? inArray(
+            events.orderId,
+            linked.map((row) => row.id),
+          )
+        : undefined,
+    ),
+  )
 }
 
 async function read(db: Reader, which: ReturnType<typeof or>): Promise<Outgoing<TimelineEntry>[]> {
   const rows = await db.select().from(events).where(which).orderBy(desc(events.at), desc(events.id)).limit(MOST)
-  return rows.map((event) => ({ id: event.id, at: event.at, kind: event.kind, who: event.actorName, from: event.fromState, to: event.toState, reason: event.reason, details: event.details }))
+  return rows.map((event) => ({
+    id: event.id,
+    at: event.at,
+    kind: event.kind,
+    who: event.actorName,
+    from: event.fromState,
+    to: event.toState,
+    reason: event.reason,
+    details: event.details,
+  }))
 }
-

@@ -6,7 +6,17 @@ import { matchesWords } from '#server/places'
 
 export default query(contract.findPeople, async ({ db, who, input }) => {
   const rows = await db
-    .select({ id: people.id, name: people.name, email: people.email, phone: people.phone, extension: people.extension, title: people.title, placeId: people.placeId, placeName: places.name, payerId: people.payerId })
+    .select({
+      id: people.id,
+      name: people.name,
+      email: people.email,
+      phone: people.phone,
+      extension: people.extension,
+      title: people.title,
+      placeId: people.placeId,
+      placeName: places.name,
+      payerId: people.payerId,
+    })
     .from(people)
     .leftJoin(places, eq(places.id, people.placeId))
     .where(and(matchesWords(people.searchText, input.q), withinSites(who, people.siteId)))

@@ -6,6 +6,9 @@ import { query } from '#server/kit'
 export default query(contract.listNotices, async ({ db, who }) => {
   const mine = eq(notices.accountId, who.accountId!)
   const rows = await db.select().from(notices).where(mine).orderBy(desc(notices.id)).limit(50)
-  const [unread] = await db.select({ n: count() }).from(notices).where(and(mine, isNull(notices.readAt)))
+  const [unread] = await db
+    .select({ n: count() })
+    .from(notices)
+    .where(and(mine, isNull(notices.readAt)))
   return { rows: rows.map(({ id, sentence, orderId, requestId, at, readAt }) => ({ id, sentence, orderId, requestId, at, readAt })), unread: unread!.n }
 })

@@ -10,7 +10,13 @@ export default query(contract.readVocabulary, async ({ db, who }) => {
     db.select({ id: categories.id, name: categories.name, tradeId: categories.tradeId }).from(categories).orderBy(asc(categories.name)),
     db.select({ id: payers.id, code: payers.code, name: payers.name, kind: payers.kind }).from(payers).orderBy(asc(payers.code)),
     db.select({ id: teams.id, name: teams.name }).from(teams).where(withinSites(who, teams.siteId)).orderBy(asc(teams.name)),
-    db.select({ id: accounts.id, name: people.name, role: accountRoles.role }).from(accounts).innerJoin(people, eq(people.id, accounts.personId)).innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id)).where(and(isNull(accounts.disabledAt), withinSites(who, people.siteId))).orderBy(asc(people.name)),
+    db
+      .select({ id: accounts.id, name: people.name, role: accountRoles.role })
+      .from(accounts)
+      .innerJoin(people, eq(people.id, accounts.personId))
+      .innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
+      .where(and(isNull(accounts.disabledAt), withinSites(who, people.siteId)))
+      .orderBy(asc(people.name)),
     db.select({ id: sites.id, name: sites.name, code: sites.code }).from(sites).where(withinSites(who, sites.id)).orderBy(asc(sites.id)),
   ])
   const byAccount = new Map<number, { id: number; name: string; roles: Role[] }>()

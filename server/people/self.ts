@@ -6,7 +6,12 @@ import { sites } from '../tables'
 /** What the interface needs to know of the person signed in. */
 export async function selfOf(db: Reader, who: Asker, now: Date): Promise<Outgoing<Self>> {
   const wanted = who.siteIds?.[0] ?? who.homeSiteId
-  const [site] = await db.select().from(sites).where(wanted ? eq(sites.id, wanted) : undefined).orderBy(asc(sites.id)).limit(1)
+  const [site] = await db
+    .select()
+    .from(sites)
+    .where(wanted ? eq(sites.id, wanted) : undefined)
+    .orderBy(asc(sites.id))
+    .limit(1)
   return {
     accountId: who.accountId!,
     name: who.name,

@@ -37,7 +37,10 @@ async function provePassword(service: Service, input: { email: string; password:
     if (account) {
       const failed = account.failedLogins + 1
       const seconds = failed <= FREE_TRIES ? 0 : Math.min(LONGEST_WAIT_SECONDS, 2 ** (failed - FREE_TRIES))
-      await db.update(accounts).set({ failedLogins: failed, waitUntil: seconds ? new Date(now.getTime() + seconds * 1000) : null }).where(eq(accounts.id, account.id))
+      await db
+        .update(accounts)
+        .set({ failedLogins: failed, waitUntil: seconds ? new Date(now.getTime() + seconds * 1000) : null })
+        .where(eq(accounts.id, account.id))
     }
     throw new ProblemReply(401, 'Not signed in', 'Mail address and password do not belong together.', {
       reasons: [{ code: 'credentials', sentence: 'Mail address and password do not belong together.', field: 'password' }],

@@ -6,7 +6,12 @@ import { namesAbove } from './namePlace'
 import { matchesWords } from './words'
 
 export default query(contract.findPlaces, async ({ db, who, input }) => {
-  const rows = await db.select().from(places).where(and(matchesWords(places.searchText, input.q), withinSites(who, places.siteId))).orderBy(asc(places.code)).limit(input.limit ?? 12)
+  const rows = await db
+    .select()
+    .from(places)
+    .where(and(matchesWords(places.searchText, input.q), withinSites(who, places.siteId)))
+    .orderBy(asc(places.code))
+    .limit(input.limit ?? 12)
   const within = await namesAbove(db, rows)
   return { rows: rows.map(({ id, kind, code, name, payerId }) => ({ id, kind, code, name, payerId, within: within.get(id)! })) }
 })

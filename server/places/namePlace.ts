@@ -19,9 +19,23 @@ export async function nameAsset(db: Reader, assetId: number | null): Promise<Nam
 
 /** "Second floor, Tidehall" for each place, in one statement. The site itself goes unsaid. */
 export async function namesAbove(db: Reader, rows: { id: number; path: string }[]): Promise<Map<number, string>> {
-  const above = (row: { id: number; path: string }) => row.path.split('/').filter(Boolean).map(Number).filter((id) => id !== row.id)
+  const above = (row: { id: number; path: string }) =>
+    row.path
+      .split('/')
+      .filter(Boolean)
+      .map(Number)
+      .filter((id) => id !== row.id)
   const wanted = [...new Set(rows.flatMap(above))]
   const found = wanted.length ? await db.select({ id: places.id, name: places.name, kind: places.kind }).from(places).where(inArray(places.id, wanted)) : []
   const names = new Map(found.filter((place) => place.kind !== 'site').map((place) => [place.id, place.name]))
-  return new Map(rows.map((row) => [row.id, above(row).reverse().map((id) => names.get(id)).filter(Boolean).join(', ')]))
+  return new Map(
+    rows.map((row) => [
+      row.id,
+      above(row)
+        .reverse()
+        .map((id) => names.get(id))
+        .filter(Boolean)
+        .join(', '),
+    ]),
+  )
 }

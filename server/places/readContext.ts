@@ -27,43 +27,103 @@ export default query(contract.readContext, async ({ db, who, input, now }) => {
 async function placeContext(db: Db, who: Asker, placeId: number | null): Promise<Context['place']> {
   const place = await namePlace(db, placeId)
   if (!place) return null
-  const [openOrders] = await db.select({ n: count() }).from(orders).where(and(eq(orders.placeId, place.id), notInArray(orders.state, [...OVER]), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
-  const [openRequests] = await db.select({ n: count() }).from(requests).where(and(eq(requests.placeId, place.id), inArray(requests.state, ['new', 'asked']), withinSites(who, requests.siteId)))
+  const [openOrders] = await db
+    .select({ n: count() })
+    .from(orders)
+    .where(and(eq(orders.placeId, place.id), notInArray(orders.state, [...OVER]), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
+  const [openRequests] = await db
+    .select({ n: count() })
+    .from(requests)
+    .where(and(eq(requests.placeId, place.id), inArray(requests.state, ['new', 'asked']), withinSites(who, requests.siteId)))
   return { ...place, openOrders: openOrders!.n, openRequests: openRequests!.n }
 }
 
 async function assetContext(db: Db, who: Asker, assetId: number | null, now: Date): Promise<Context['asset']> {
   if (assetId === null) return null
-  const [asset] = await db.select().from(assets).where(and(eq(assets.id, assetId), withinSites(who, assets.siteId)))
+  const [asset] = await db
+    .select()
+    .from(assets)
+    .where(and(eq(assets.id, assetId), withinSites(who, assets.siteId)))
   if (!asset) return null
   const since = new Date(now.getTime() - REPEAT_DAYS * 86_400_000)
-  const [repairs] = await db.select({ n: count() }).from(orders).where(and(eq(orders.assetId, assetId), inArray(orders.kind, ['repair', 'call_back']), gte(orders.createdAt, since), ne(orders.state, 'cancelled')))
+  const [repairs] = await db
+    .select({ n: count() })
+    .from(orders)
+    .where(and(eq(orders.assetId, assetId), inArray(orders.kind, ['repair', 'call_back']), gte(orders.createdAt, since), ne(orders.state, 'cancelled')))
   const { id, tag, name, maker, model, installedOn, warrantyUntil } = asset
-  return { id, tag, name, maker, model, installedOn, warrantyUntil, underWarranty: warrantyUntil !== null && warrantyUntil >= now.toISOString().slice(0, 10), repairs90Days: repairs!.n }
+  return {
+    id,
+    tag,
+    name,
+    maker,
+    model,
+    installedOn,
+    warrantyUntil,
+    underWarranty: warrantyUntil !== null && warrantyUntil >= now.toISOString().slice(0, 10),
+    repairs90Days: repairs!.n,
+  }
 }
 
 async function reporterContext(db: Db, who: Asker, requestId: number | null): Promise<Outgoing<Context['reporter']>> {
   if (requestId === null) return null
-  const [request] = await db.select().from(requests).where(and(eq(requests.id, requestId), withinSites(who, requests.siteId)))
+  const [request] = await db
+    .select()
+    .from(requests)
+    .where(and(eq(requests.id, requestId), withinSites(who, requests.siteId)))
   if (!request || !(request.reporterName || request.reporterEmail || request.reporterId)) return null
   const [person] = request.reporterId ? await db.select().from(people).where(eq(people.id, request.reporterId)) : []
-  const same = or(request.reporterId ? eq(requests.reporterId, request.reporterId) : undefined, request.reporterEmail ? eq(requests.reporterEmail, request.reporterEmail) : undefined)
-  const earlier = same ? await db.select({ id: requests.id, number: requests.number, summary: requests.summary, state: requests.state, receivedAt: requests.receivedAt }).from(requests).where(and(same, ne(requests.id, requestId), withinSites(who, requests.siteId))).orderBy(desc(requests.receivedAt)).limit(3) : []
-  return { name: person?.name ?? request.reporterName ?? request.reporterEmail!, email: person?.email ?? request.reporterEmail, phone: person?.phone ?? request.reporterPhone, title: person?.title ?? null, earlier }
+  const same = or(
+    request.reporterId ? eq(requests.reporterId, request.reporterId) : undefined,
+    request.reporterEmail ? eq(requests.reporterEmail, request.reporterEmail) : undefined,
+  )
+  const earlier = same
+    ? await db
+        .select({ id: requests.id, number: requests.number, summary: requests.summary, state: requests.state, receivedAt: requests.receivedAt })
+        .from(requests)
+        .where(and(same, ne(requests.id, requestId), withinSites(who, requests.siteId)))
+        .orderBy(desc(requests.receivedAt))
+        .limit(3)
+    : []
+  return {
+    name: person?.name ?? request.reporterName ?? request.reporterEmail!,
+    email: person?.email ?? request.reporterEmail,
+    phone: person?.phone ?? request.reporterPhone,
+    title: person?.title ?? null,
+    earlier,
+  }
 }
 
-async function openNearby(db: Db, who: Asker, at: { placeId: number | null; assetId: number | null; requestId: number; orderId: number }): Promise<Outgoing<Context['open']>> {
+async function openNearby(
+  db: Db,
+  who: Asker,
+  at: { placeId: number | null; assetId: number | null; requestId: number; orderId: number },
+): Promise<Outgoing<Context['open']>> {
   if (at.placeId === null && at.assetId === null) return []
   const openOrders = await db
     .select({ id: orders.id, number: orders.number, summary: orders.summary, state: orders.state, at: orders.createdAt })
     .from(orders)
-    .where(and(or(at.placeId ? eq(orders.placeId, at.placeId) : undefined, at.assetId ? eq(orders.assetId, at.assetId) : undefined), notInArray(orders.state, [...OVER]), ne(orders.id, at.orderId), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
+    .where(
+      and(
+        or(at.placeId ? eq(orders.placeId, at.placeId) : undefined, at.assetId ? eq(orders.assetId, at.assetId) : undefined),
+        notInArray(orders.state, [...OVER]),
+        ne(orders.id, at.orderId),
+        isNull(orders.discardedAt),
+        withinSites(who, orders.siteId),
+      ),
+    )
     .orderBy(desc(orders.createdAt))
     .limit(5)
   const openRequests = await db
     .select({ id: requests.id, number: requests.number, summary: requests.summary, state: requests.state, at: requests.receivedAt })
     .from(requests)
-    .where(and(or(at.placeId ? eq(requests.placeId, at.placeId) : undefined, at.assetId ? eq(requests.assetId, at.assetId) : undefined), inArray(requests.state, ['new', 'asked']), ne(requests.id, at.requestId), withinSites(who, requests.siteId)))
+    .where(
+      and(
+        or(at.placeId ? eq(requests.placeId, at.placeId) : undefined, at.assetId ? eq(requests.assetId, at.assetId) : undefined),
+        inArray(requests.state, ['new', 'asked']),
+        ne(requests.id, at.requestId),
+        withinSites(who, requests.siteId),
+      ),
+    )
     .orderBy(desc(requests.receivedAt))
     .limit(5)
   return [...openRequests.map((row) => ({ type: 'request' as const, ...row })), ...openOrders.map((row) => ({ type: 'order' as const, ...row }))]
@@ -74,10 +134,19 @@ async function historyOf(db: Db, who: Asker, placeId: number | null, assetId: nu
   const rows = await db
     .select({ id: orders.id, number: orders.number, summary: orders.summary, finishedAt: orders.finishedAt, cause: orders.cause, fix: orders.fix })
     .from(orders)
-    .where(and(assetId ? eq(orders.assetId, assetId) : eq(orders.placeId, placeId!), inArray(orders.state, [...FINISHED]), ne(orders.id, orderId), withinSites(who, orders.siteId)))
+    .where(
+      and(
+        assetId ? eq(orders.assetId, assetId) : eq(orders.placeId, placeId!),
+        inArray(orders.state, [...FINISHED]),
+        ne(orders.id, orderId),
+        withinSites(who, orders.siteId),
+      ),
+    )
     .orderBy(desc(orders.createdAt))
     .limit(6)
-  const costs = await costByOrder(db, rows.map((row) => row.id))
+  const costs = await costByOrder(
+    db,
+    rows.map((row) => row.id),
+  )
   return rows.map((row) => ({ ...row, costMinor: costs.get(row.id) ?? 0 }))
 }
-

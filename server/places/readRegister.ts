@@ -19,36 +19,100 @@ interface Ask {
 /** Rows of one register, one more than asked for, in the order of `key` then id. */
 const readers: { [R in RegisterName]: (ask: Ask) => Promise<{ id: number; key: string; row: contract.Registers[R][number] }[]> } = {
   async places({ db, who, q, after, limit }) {
-    const rows = await db.select().from(places).where(and(matchesWords(places.searchText, q), withinSites(who, places.siteId), beyond(places.code, places.id, after))).orderBy(asc(places.code), asc(places.id)).limit(limit)
+    const rows = await db
+      .select()
+      .from(places)
+      .where(and(matchesWords(places.searchText, q), withinSites(who, places.siteId), beyond(places.code, places.id, after)))
+      .orderBy(asc(places.code), asc(places.id))
+      .limit(limit)
     const within = await namesAbove(db, rows)
-    return rows.map((place) => ({ id: place.id, key: place.code, row: { id: place.id, code: place.code, name: place.name, kind: place.kind, within: within.get(place.id)! } }))
+    return rows.map((place) => ({
+      id: place.id,
+      key: place.code,
+      row: { id: place.id, code: place.code, name: place.name, kind: place.kind, within: within.get(place.id)! },
+    }))
   },
   async assets({ db, who, q, after, limit }) {
-    const rows = await db.select({ asset: assets, place: places.name }).from(assets).innerJoin(places, eq(places.id, assets.placeId)).where(and(matchesWords(assets.searchText, q), withinSites(who, assets.siteId), beyond(assets.tag, assets.id, after))).orderBy(asc(assets.tag), asc(assets.id)).limit(limit)
-    return rows.map(({ asset, place }) => ({ id: asset.id, key: asset.tag, row: { id: asset.id, tag: asset.tag, name: asset.name, classCode: asset.classCode, place, warrantyUntil: asset.warrantyUntil } }))
+    const rows = await db
+      .select({ asset: assets, place: places.name })
+      .from(assets)
+      .innerJoin(places, eq(places.id, assets.placeId))
+      .where(and(matchesWords(assets.searchText, q), withinSites(who, assets.siteId), beyond(assets.tag, assets.id, after)))
+      .orderBy(asc(assets.tag), asc(assets.id))
+      .limit(limit)
+    return rows.map(({ asset, place }) => ({
+      id: asset.id,
+      key: asset.tag,
+      row: { id: asset.id, tag: asset.tag, name: asset.name, classCode: asset.classCode, place, warrantyUntil: asset.warrantyUntil },
+    }))
   },
   async people({ db, who, q, after, limit }) {
-    const rows = await db.select({ person: people, place: places.name }).from(people).leftJoin(places, eq(places.id, people.placeId)).where(and(matchesWords(people.searchText, q), withinSites(who, people.siteId), beyond(people.name, people.id, after))).orderBy(asc(people.name), asc(people.id)).limit(limit)
-    return rows.map(({ person, place }) => ({ id: person.id, key: person.name, row: { id: person.id, name: person.name, title: person.title, email: person.email, place } }))
+    const rows = await db
+      .select({ person: people, place: places.name })
+      .from(people)
+      .leftJoin(places, eq(places.id, people.placeId))
+      .where(and(matchesWords(people.searchText, q), withinSites(who, people.siteId), beyond(people.name, people.id, after)))
+      .orderBy(asc(people.name), asc(people.id))
+      .limit(limit)
+    return rows.map(({ person, place }) => ({
+      id: person.id,
+      key: person.name,
+      row: { id: person.id, name: person.name, title: person.title, email: person.email, place },
+    }))
   },
   async vendors({ db, q, after, limit }) {
-    const rows = await db.select().from(vendors).where(and(matchesWords(vendors.name, q), beyond(vendors.name, vendors.id, after))).orderBy(asc(vendors.name), asc(vendors.id)).limit(limit)
-    return rows.map((vendor) => ({ id: vendor.id, key: vendor.name, row: { id: vendor.id, name: vendor.name, service: vendor.service, email: vendor.email, phone: vendor.phone, contractUntil: vendor.contractUntil, insuranceUntil: vendor.insuranceUntil, markupBp: vendor.markupBp } }))
+    const rows = await db
+      .select()
+      .from(vendors)
+      .where(and(matchesWords(vendors.name, q), beyond(vendors.name, vendors.id, after)))
+      .orderBy(asc(vendors.name), asc(vendors.id))
+      .limit(limit)
+    return rows.map((vendor) => ({
+      id: vendor.id,
+      key: vendor.name,
+      row: {
+        id: vendor.id,
+        name: vendor.name,
+        service: vendor.service,
+        email: vendor.email,
+        phone: vendor.phone,
+        contractUntil: vendor.contractUntil,
+        insuranceUntil: vendor.insuranceUntil,
+        markupBp: vendor.markupBp,
+      },
+    }))
   },
   async payers({ db, q, after, limit }) {
-    const rows = await db.select().from(payers).where(and(or(matchesWords(payers.name, q), matchesWords(payers.code, q)), beyond(payers.code, payers.id, after))).orderBy(asc(payers.code), asc(payers.id)).limit(limit)
-    return rows.map((payer) => ({ id: payer.id, key: payer.code, row: { id: payer.id, code: payer.code, name: payer.name, kind: payer.kind, taxBp: payer.taxBp } }))
+    const rows = await db
+      .select()
+      .from(payers)
+      .where(and(or(matchesWords(payers.name, q), matchesWords(payers.code, q)), beyond(payers.code, payers.id, after)))
+      .orderBy(asc(payers.code), asc(payers.id))
+      .limit(limit)
+    return rows.map((payer) => ({
+      id: payer.id,
+      key: payer.code,
+      row: { id: payer.id, code: payer.code, name: payer.name, kind: payer.kind, taxBp: payer.taxBp },
+    }))
   },
   async parts({ db, q, after, limit }) {
     const rows = await db
-      .select({ part: parts, inStock: sql<string>`coalesce(sum(${stockLevels.quantity}), 0)`, cost: sql<string>`coalesce(max(${stockLevels.averageCostMinor}), 0)` })
+      .select({
+        part: parts,
+        inStock: sql<string>`coalesce(sum(${stockLevels.quantity}), 0)`,
+        cost: sql<string>`coalesce(max(${stockLevels.averageCostMinor}), 0)`,
+      })
       .from(parts)
       .leftJoin(stockLevels, eq(stockLevels.partId, parts.id))
       .where(and(matchesWords(parts.searchText, q), beyond(parts.code, parts.id, after)))
       .groupBy(parts.id)
       .orderBy(asc(parts.code), asc(parts.id))
       .limit(limit)
-    return rows.map(({ part, inStock, cost }) => ({ id: part.id, key: part.code, row: { id: part.id, code: part.code, name: part.name, unit: part.unit, inStock, averageCostMinor: Number(cost) } }))
+    return rows.map(({ part, inStock, cost }) => ({
+      id: part.id,
+      key: part.code,
+      row: { id: part.id, code: part.code, name: part.name, unit: part.unit, inStock, averageCostMinor: Number(cost) },
+    }))
   },
 }
 

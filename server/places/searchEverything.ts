@@ -12,11 +12,43 @@ export default query(contract.searchEverything, async ({ db, who, input }) => {
   if (q.length < 2) return { rows: [] }
   const starts = `${q.toUpperCase()}%`
   const [orderRows, requestRows, placeRows, assetRows, peopleRows] = await Promise.all([
-    db.select({ id: orders.id, number: orders.number, summary: orders.summary }).from(orders).where(and(or(like(orders.number, starts), like(orders.number, `%-${q}%`), like(orders.summary, `%${q}%`), eq(orders.outsideReference, q)), withinSites(who, orders.siteId))).orderBy(desc(orders.id)).limit(EACH),
-    db.select({ id: requests.id, number: requests.number, summary: requests.summary }).from(requests).where(and(or(like(requests.number, starts), like(requests.number, `%-${q}%`), like(requests.summary, `%${q}%`), eq(requests.outsideReference, q)), withinSites(who, requests.siteId))).orderBy(desc(requests.id)).limit(EACH),
-    db.select({ id: places.id, code: places.code, name: places.name }).from(places).where(and(matchesWords(places.searchText, q), withinSites(who, places.siteId))).limit(EACH),
-    db.select({ id: assets.id, tag: assets.tag, name: assets.name }).from(assets).where(and(matchesWords(assets.searchText, q), withinSites(who, assets.siteId))).limit(EACH),
-    db.select({ id: people.id, name: people.name, title: people.title }).from(people).where(and(matchesWords(people.searchText, q), withinSites(who, people.siteId))).limit(EACH),
+    db
+      .select({ id: orders.id, number: orders.number, summary: orders.summary })
+      .from(orders)
+      .where(
+        and(
+          or(like(orders.number, starts), like(orders.number, `%-${q}%`), like(orders.summary, `%${q}%`), eq(orders.outsideReference, q)),
+          withinSites(who, orders.siteId),
+        ),
+      )
+      .orderBy(desc(orders.id))
+      .limit(EACH),
+    db
+      .select({ id: requests.id, number: requests.number, summary: requests.summary })
+      .from(requests)
+      .where(
+        and(
+          or(like(requests.number, starts), like(requests.number, `%-${q}%`), like(requests.summary, `%${q}%`), eq(requests.outsideReference, q)),
+          withinSites(who, requests.siteId),
+        ),
+      )
+      .orderBy(desc(requests.id))
+      .limit(EACH),
+    db
+      .select({ id: places.id, code: places.code, name: places.name })
+      .from(places)
+      .where(and(matchesWords(places.searchText, q), withinSites(who, places.siteId)))
+      .limit(EACH),
+    db
+      .select({ id: assets.id, tag: assets.tag, name: assets.name })
+      .from(assets)
+      .where(and(matchesWords(assets.searchText, q), withinSites(who, assets.siteId)))
+      .limit(EACH),
+    db
+      .select({ id: people.id, name: people.name, title: people.title })
+      .from(people)
+      .where(and(matchesWords(people.searchText, q), withinSites(who, people.siteId)))
+      .limit(EACH),
   ])
   const rows: Found[] = [
     ...orderRows.map((row) => ({ type: 'order' as const, id: row.id, title: row.number, subtitle: row.summary })),

@@ -19,7 +19,12 @@ export default query(contract.listDues, async ({ db, who, now }) => {
   const today = dayOf(0)
   return {
     rows: rows.map(({ due, plan, asset, orderNumber }) => ({
-      id: due.id, plan, asset, dueOn: due.dueOn, orderId: due.orderId, orderNumber,
+      id: due.id,
+      plan,
+      asset,
+      dueOn: due.dueOn,
+      orderId: due.orderId,
+      orderNumber,
       state: due.doneAt ? ('done' as const) : due.dueOn < today ? ('late' as const) : due.orderId ? ('ordered' as const) : ('ahead' as const),
     })),
   }

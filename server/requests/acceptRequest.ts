@@ -29,12 +29,29 @@ async function newOrder(tx: Tx, who: Asker, request: RequestRecord, now: Date) {
   const [saved] = await tx
     .insert(orders)
     .values({
-      ...promise, number, siteId: request.siteId, state: 'draft', kind: 'repair',
-      summary: request.summary, description: request.description, placeId: request.placeId, assetId: request.assetId,
-      categoryId: request.categoryId, tradeId: category?.tradeId ?? null, leadId: who.accountId,
-      consequence: request.consequence, urgency: request.urgency, priority: request.priority, priorityRank: PRIORITIES.indexOf(request.priority!) + 1, prioritySentence: request.prioritySentence,
-      contactName: request.reporterName, contactPhone: request.reporterPhone, access: place?.access ?? null, outsideReference: request.outsideReference,
-      createdAt: now, createdBy: who.accountId,
+      ...promise,
+      number,
+      siteId: request.siteId,
+      state: 'draft',
+      kind: 'repair',
+      summary: request.summary,
+      description: request.description,
+      placeId: request.placeId,
+      assetId: request.assetId,
+      categoryId: request.categoryId,
+      tradeId: category?.tradeId ?? null,
+      leadId: who.accountId,
+      consequence: request.consequence,
+      urgency: request.urgency,
+      priority: request.priority,
+      priorityRank: PRIORITIES.indexOf(request.priority!) + 1,
+      prioritySentence: request.prioritySentence,
+      contactName: request.reporterName,
+      contactPhone: request.reporterPhone,
+      access: place?.access ?? null,
+      outsideReference: request.outsideReference,
+      createdAt: now,
+      createdBy: who.accountId,
     })
     .$returningId()
   await tx.insert(orderShares).values({ orderId: saved!.id, payerId: request.payerId!, shareBp: 10_000, position: 0 })
@@ -45,6 +62,7 @@ async function newOrder(tx: Tx, who: Asker, request: RequestRecord, now: Date) {
 async function existingOrder(tx: Tx, who: Asker, request: RequestRecord, orderId: number) {
   const order = await lockOrderById(tx, orderId)
   if (!order || !maySee(who, order.siteId) || order.siteId !== request.siteId) throw notFound('order')
-  if (['done', 'checked', 'closed', 'cancelled'].includes(order.state) || order.discardedAt) refuse('order_over', `${order.number} is over; accept it as a new order.`, 'orderId')
+  if (['done', 'checked', 'closed', 'cancelled'].includes(order.state) || order.discardedAt)
+    refuse('order_over', `${order.number} is over; accept it as a new order.`, 'orderId')
   return order
 }

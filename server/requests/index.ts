@@ -18,6 +18,20 @@ import uploadCounterPhoto from './uploadCounterPhoto'
 
 export * from './stations'
 export const routes: Route[] = [
-  readCounter, findCounterPlaces, uploadCounterPhoto, reportRequest, trackRequest, answerQuestion, readTrackedPhoto,
-  listRequests, readRequest, triageRequest, takeUpRequest, acceptRequest, askReporter, declineRequest, joinRequest, enterCall,
+  readCounter,
+  findCounterPlaces,
+  uploadCounterPhoto,
+  reportRequest,
+  trackRequest,
+  answerQuestion,
+  readTrackedPhoto,
+  listRequests,
+  readRequest,
+  triageRequest,
+  takeUpRequest,
+  acceptRequest,
+  askReporter,
+  declineRequest,
+  joinRequest,
+  enterCall,
 ]

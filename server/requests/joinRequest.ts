@@ -12,6 +12,7 @@ export default command(contract.joinRequest, async ({ tx, who, input, now }) => 
   const to = moveRequest(requestFacts(request), 'join', null)
   const [main] = await tx.select().from(requests).where(eq(requests.id, input.toId))
   if (!main || main.siteId !== request.siteId || main.id === request.id) refuse('request_unknown', 'Choose the request it repeats.', 'toId')
-  if (main.state === 'joined' || main.state === 'declined') refuse('request_over', `${main.number} is ${main.state}; choose the one that is being worked on.`, 'toId')
+  if (main.state === 'joined' || main.state === 'declined')
+    refuse('request_over', `${main.number} is ${main.state}; choose the one that is being worked on.`, 'toId')
   return saveRequestMove(tx, who, now, request, 'join', to, { joinedToId: main.id, question: null }, { details: { to: main.number } })
 })

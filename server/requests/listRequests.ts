@@ -17,7 +17,9 @@ export default query(contract.listRequests, async ({ db, who, input }) => {
         input.state ? eq(requests.state, input.state) : undefined,
         input.placeId ? eq(requests.placeId, input.placeId) : undefined,
         input.assetId ? eq(requests.assetId, input.assetId) : undefined,
-        input.q ? or(like(requests.number, `%${input.q}%`), like(requests.summary, `%${input.q}%`), like(places.searchText, `%${input.q.toLowerCase()}%`)) : undefined,
+        input.q
+          ? or(like(requests.number, `%${input.q}%`), like(requests.summary, `%${input.q}%`), like(places.searchText, `%${input.q.toLowerCase()}%`))
+          : undefined,
         withinSites(who, requests.siteId),
         after ? sql`(${requests.triageDueAt}, ${requests.id}) > (${String(after[0]).replace('T', ' ').replace('Z', '')}, ${after[1]})` : undefined,
       ),
@@ -28,8 +30,18 @@ export default query(contract.listRequests, async ({ db, who, input }) => {
   const last = page.at(-1)?.request
   return {
     rows: page.map(({ request, placeCode, placeName }) => ({
-      id: request.id, number: request.number, state: request.state, summary: request.summary, placeCode, placeName, priority: request.priority, channel: request.channel,
-      reporterName: request.reporterName, receivedAt: request.receivedAt, closeAt: request.triageCloseAt, dueAt: request.triageDueAt,
+      id: request.id,
+      number: request.number,
+      state: request.state,
+      summary: request.summary,
+      placeCode,
+      placeName,
+      priority: request.priority,
+      channel: request.channel,
+      reporterName: request.reporterName,
+      receivedAt: request.receivedAt,
+      closeAt: request.triageCloseAt,
+      dueAt: request.triageDueAt,
     })),
     next: rows.length > limit && last ? encodeCursor([last.triageDueAt.toISOString(), last.id]) : null,
   }

@@ -15,21 +15,56 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, _now:
   const [found] = await db.select({ request: requests, site: sites }).from(requests).innerJoin(sites, eq(sites.id, requests.siteId)).where(eq(requests.id, id))
   if (!found || !maySee(who, found.request.siteId)) throw notFound('request')
   const { request, site } = found
-  const [rule] = request.priority ? await db.select().from(targetRules).where(and(eq(targetRules.siteId, site.id), eq(targetRules.priority, request.priority))) : []
-  const [joinedTo] = request.joinedToId ? await db.select({ id: requests.id, number: requests.number }).from(requests).where(eq(requests.id, request.joinedToId)) : []
+  const [rule] = request.priority
+    ? await db
+        .select()
+        .from(targetRules)
+        .where(and(eq(targetRules.siteId, site.id), eq(targetRules.priority, request.priority)))
+    : []
+  const [joinedTo] = request.joinedToId
+    ? await db.select({ id: requests.id, number: requests.number }).from(requests).where(eq(requests.id, request.joinedToId))
+    : []
   return {
-    id, number: request.number, version: request.version, site: { id: site.id, zone: site.zone, currency: site.currency }, facts: requestFacts(request),
-    state: request.state, channel: request.channel, summary: request.summary, description: request.description, writtenSummary: request.writtenSummary, writtenDescription: request.writtenDescription,
+    id,
+    number: request.number,
+    version: request.version,
+    site: { id: site.id, zone: site.zone, currency: site.currency },
+    facts: requestFacts(request),
+    state: request.state,
+    channel: request.channel,
+    summary: request.summary,
+    description: request.description,
+    writtenSummary: request.writtenSummary,
+    writtenDescription: request.writtenDescription,
     reporter: { id: request.reporterId, name: request.reporterName, email: request.reporterEmail, phone: request.reporterPhone },
-    place: await namePlace(db, request.placeId), asset: await nameAsset(db, request.assetId), categoryId: request.categoryId,
-    consequence: request.consequence, urgency: request.urgency, priority: request.priority, prioritySentence: request.prioritySentence, priorityOverridden: request.priorityOverridden,
+    place: await namePlace(db, request.placeId),
+    asset: await nameAsset(db, request.assetId),
+    categoryId: request.categoryId,
+    consequence: request.consequence,
+    urgency: request.urgency,
+    priority: request.priority,
+    prioritySentence: request.prioritySentence,
+    priorityOverridden: request.priorityOverridden,
     promise: rule ? { clock: rule.clock, responseMinutes: rule.responseMinutes, completionMinutes: rule.completionMinutes } : null,
-    wish: request.wish, payerId: request.payerId, outsideReference: request.outsideReference,
-    receivedAt: request.receivedAt, triageCloseAt: request.triageCloseAt, triageDueAt: request.triageDueAt, question: request.question, declineReason: request.declineReason,
+    wish: request.wish,
+    payerId: request.payerId,
+    outsideReference: request.outsideReference,
+    receivedAt: request.receivedAt,
+    triageCloseAt: request.triageCloseAt,
+    triageDueAt: request.triageDueAt,
+    question: request.question,
+    declineReason: request.declineReason,
     joinedTo: joinedTo ?? null,
     joinedFrom: await db.select({ id: requests.id, number: requests.number }).from(requests).where(eq(requests.joinedToId, id)),
-    orders: await db.select({ id: orders.id, number: orders.number, state: orders.state, summary: orders.summary }).from(requestOrders).innerJoin(orders, eq(orders.id, requestOrders.orderId)).where(eq(requestOrders.requestId, id)),
-    attachments: await db.select({ id: attachments.id, name: attachments.name, mime: attachments.mime, width: attachments.width, height: attachments.height }).from(attachments).where(eq(attachments.requestId, id)),
+    orders: await db
+      .select({ id: orders.id, number: orders.number, state: orders.state, summary: orders.summary })
+      .from(requestOrders)
+      .innerJoin(orders, eq(orders.id, requestOrders.orderId))
+      .where(eq(requestOrders.requestId, id)),
+    attachments: await db
+      .select({ id: attachments.id, name: attachments.name, mime: attachments.mime, width: attachments.width, height: attachments.height })
+      .from(attachments)
+      .where(eq(attachments.requestId, id)),
     timeline: await timelineOfRequest(db, id),
   }
 }

@@ -7,7 +7,10 @@ import { requestByLink } from './tracked'
 
 export default delivery(contract.readTrackedPhoto, async ({ db, input, now, response }) => {
   const { request } = await requestByLink(db, input.token, now)
-  const [file] = await db.select().from(attachments).where(and(eq(attachments.id, input.photoId), eq(attachments.requestId, request.id), eq(attachments.shared, true)))
+  const [file] = await db
+    .select()
+    .from(attachments)
+    .where(and(eq(attachments.id, input.photoId), eq(attachments.requestId, request.id), eq(attachments.shared, true)))
   if (!file) throw notFound('photo')
   sendPicture(response, file)
 })

@@ -6,6 +6,12 @@ import { siteByCode } from './siteByCode'
 export default command(contract.reportRequest, async ({ tx, input, service, now }) => {
   const site = await siteByCode(tx, input.site)
   const { id, number, link } = await createRequest(tx, service, site, { ...input, channel: 'counter' }, now)
-  await recordEvent(tx, { accountId: null, name: input.name || 'Reporter' }, now, { kind: 'request.report', siteId: site.id, requestId: id, to: 'new', details: { channel: 'counter' } })
+  await recordEvent(tx, { accountId: null, name: input.name || 'Reporter' }, now, {
+    kind: 'request.report',
+    siteId: site.id,
+    requestId: id,
+    to: 'new',
+    details: { channel: 'counter' },
+  })
   return { number, link }
 })

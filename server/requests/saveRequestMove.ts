@@ -8,11 +8,32 @@ import { requests } from '../tables'
 import type { RequestRecord } from './facts'
 
 /** Writes the new state and the event that tells of it. Deciding takes a request up, if nobody had. */
-export async function saveRequestMove(tx: Tx, who: Pick<Asker, 'accountId' | 'name'>, now: Date, request: RequestRecord, move: RequestMove, to: RequestState, more: Partial<typeof requests.$inferInsert> = {}, told: { reason?: string | null; details?: Record<string, unknown>; orderId?: number } = {}): Promise<Done> {
+export async function saveRequestMove(
+  tx: Tx,
+  who: Pick<Asker, 'accountId' | 'name'>,
+  now: Date,
+  request: RequestRecord,
+  move: RequestMove,
+  to: RequestState,
+  more: Partial<typeof requests.$inferInsert> = {},
+  told: { reason?: string | null; details?: Record<string, unknown>; orderId?: number } = {},
+): Promise<Done> {
   const version = request.version + 1
   const taken = request.takenUpAt ? {} : { takenUpAt: now, takenUpBy: who.accountId }
   const decided = ['accepted', 'joined', 'declined'].includes(to) ? { decidedAt: now } : {}
-  await tx.update(requests).set({ ...taken, ...decided, ...more, state: to, version }).where(eq(requests.id, request.id))
-  await recordEvent(tx, who, now, { kind: `request.${move}`, siteId: request.siteId, requestId: request.id, orderId: told.orderId, from: request.state, to, reason: told.reason?.trim() || null, details: { label: REQUEST_MOVES[move].label, ...told.details } })
+  await tx
+    .update(requests)
+    .set({ ...taken, ...decided, ...more, state: to, version })
+    .where(eq(requests.id, request.id))
+  await recordEvent(tx, who, now, {
+    kind: `request.${move}`,
+    siteId: request.siteId,
+    requestId: request.id,
+    orderId: told.orderId,
+    from: request.state,
+    to,
+    reason: told.reason?.trim() || null,
+    details: { label: REQUEST_MOVES[move].label, ...told.details },
+  })
   return { id: request.id, version, state: to }
 }

@@ -21,8 +21,26 @@ export async function requestByLink(db: Reader, token: string, now: Date) {
 /** Where a request stands, made only of what the reporter may know. */
 export async function trackedOf(db: Reader, { request, site }: Awaited<ReturnType<typeof requestByLink>>, now: Date): Promise<Outgoing<TrackedRequest>> {
   const answering = request.joinedToId ?? request.id
-  const linked = await db.select({ id: orders.id, state: orders.state, holdReason: orders.holdReason }).from(requestOrders).innerJoin(orders, eq(orders.id, requestOrders.orderId)).where(eq(requestOrders.requestId, answering))
-  const planned = linked.length ? await db.select({ orderId: visits.orderId, start: visits.plannedStart }).from(visits).where(and(inArray(visits.orderId, linked.map((order) => order.id)), eq(visits.state, 'planned'))).orderBy(asc(visits.plannedStart)) : []
+  const linked = await db
+    .select({ id: orders.id, state: orders.state, holdReason: orders.holdReason })
+    .from(requestOrders)
+    .innerJoin(orders, eq(orders.id, requestOrders.orderId))
+    .where(eq(requestOrders.requestId, answering))
+  const planned = linked.length
+    ? await db
+        .select({ orderId: visits.orderId, start: visits.plannedStart })
+        .from(visits)
+        .where(
+          and(
+            inArray(
+              visits.orderId,
+              linked.map((order) => order.id),
+            ),
+            eq(visits.state, 'planned'),
+          ),
+        )
+        .orderBy(asc(visits.plannedStart))
+    : []
   const main = request.joinedToId ? (await db.select().from(requests).where(eq(requests.id, request.joinedToId)))[0]! : request
   const place = await namePlace(db, request.placeId)
   return {
@@ -33,11 +51,27 @@ export async function trackedOf(db: Reader, { request, site }: Awaited<ReturnTyp
     place: place ? [place.name, place.within].filter(Boolean).join(', ') : null,
     receivedAt: request.receivedAt,
     progress: progressOf({
-      state: main.state, declineReason: main.declineReason, question: main.question, zone: site.zone, now,
-      orders: linked.map((order) => ({ state: order.state, holdReason: order.holdReason, plannedStart: planned.find((visit) => visit.orderId === order.id)?.start ?? null })),
+      state: main.state,
+      declineReason: main.declineReason,
+      question: main.question,
+      zone: site.zone,
+      now,
+      orders: linked.map((order) => ({
+        state: order.state,
+        holdReason: order.holdReason,
+        plannedStart: planned.find((visit) => visit.orderId === order.id)?.start ?? null,
+      })),
     }),
-    steps: await stepsOf(db, request.id, linked.map((order) => order.id), site.zone),
-    photos: await db.select({ id: attachments.id, width: attachments.width, height: attachments.height }).from(attachments).where(and(eq(attachments.requestId, request.id), eq(attachments.shared, true))),
+    steps: await stepsOf(
+      db,
+      request.id,
+      linked.map((order) => order.id),
+      site.zone,
+    ),
+    photos: await db
+      .select({ id: attachments.id, width: attachments.width, height: attachments.height })
+      .from(attachments)
+      .where(and(eq(attachments.requestId, request.id), eq(attachments.shared, true))),
     mayAnswer: request.state === 'asked',
   }
 }
@@ -60,7 +94,19 @@ const TOLD: Record<string, (details: { start?: string } | null, at: Date, zone: 
 async function stepsOf(db: Reader, requestId: number, orderIds: number[], zone: string) {
   const columns = { at: events.at, kind: events.kind, details: events.details, id: events.id }
   const kinds = inArray(events.kind, Object.keys(TOLD))
-  const own = await db.select(columns).from(events).where(and(eq(events.requestId, requestId), kinds)).orderBy(asc(events.id))
-  const work = orderIds.length ? await db.select(columns).from(events).where(and(inArray(events.orderId, orderIds), isNull(events.requestId), kinds)).orderBy(asc(events.id)) : []
-  return [...own, ...work].sort((a, b) => a.id - b.id).map((event) => ({ at: event.at, sentence: TOLD[event.kind]!(event.details as { start?: string } | null, event.at, zone) }))
+  const own = await db
+    .select(columns)
+    .from(events)
+    .where(and(eq(events.requestId, requestId), kinds))
+    .orderBy(asc(events.id))
+  const work = orderIds.length
+    ? await db
+        .select(columns)
+        .from(events)
+        .where(and(inArray(events.orderId, orderIds), isNull(events.requestId), kinds))
+        .orderBy(asc(events.id))
+    : []
+  return [...own, ...work]
+    .sort((a, b) => a.id - b.id)
+    .map((event) => ({ at: event.at, sentence: TOLD[event.kind]!(event.details as { start?: string } | null, event.at, zone) }))
 }

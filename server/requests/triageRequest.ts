@@ -21,14 +21,30 @@ export default command(contract.triageRequest, async ({ tx, who, input, now, tel
   if (patch.priority && patch.priority !== request.priority) differences.push({ field: 'priority', theirs: request.priority, yours: patch.priority })
   if (differences.length) {
     const taken = request.takenUpAt ? {} : { takenUpAt: now, takenUpBy: who.accountId }
-    await tx.update(requests).set({ ...patch, ...taken, version: version + 1 }).where(eq(requests.id, id))
-    await tell({ kind: 'request.edit', siteId: request.siteId, requestId: id, from: request.state, to: request.state, reason: wanted ? priorityReason : null, details: { fields: Object.fromEntries(differences.map(({ field, theirs, yours }) => [field, { from: theirs, to: yours }])) } })
+    await tx
+      .update(requests)
+      .set({ ...patch, ...taken, version: version + 1 })
+      .where(eq(requests.id, id))
+    await tell({
+      kind: 'request.edit',
+      siteId: request.siteId,
+      requestId: id,
+      from: request.state,
+      to: request.state,
+      reason: wanted ? priorityReason : null,
+      details: { fields: Object.fromEntries(differences.map(({ field, theirs, yours }) => [field, { from: theirs, to: yours }])) },
+    })
   }
   return readRequestSheet(tx, who, id, now)
 })
 
 /** From consequence and urgency, unless somebody overrode it with a reason. */
-function priorityPatch(request: RequestRecord, fields: Partial<RequestRecord>, wanted: RequestRecord['priority'] | undefined, reason: string | undefined): Partial<RequestRecord> {
+function priorityPatch(
+  request: RequestRecord,
+  fields: Partial<RequestRecord>,
+  wanted: RequestRecord['priority'] | undefined,
+  reason: string | undefined,
+): Partial<RequestRecord> {
   if (wanted) {
     if (!reason) refuse('reason_missing', 'Say why it is not what consequence and urgency give.', 'priorityReason')
     return { priority: wanted, prioritySentence: `${PRIORITY_NAMES[wanted]}, set by hand: ${reason}`, priorityOverridden: true }
@@ -51,6 +67,8 @@ async function refuseUnknown(tx: Tx, request: RequestRecord, fields: Partial<Req
     const [asset] = await tx.select({ siteId: assets.siteId }).from(assets).where(eq(assets.id, assetId))
     if (asset?.siteId !== request.siteId) refuse('asset_unknown', 'Choose an asset from the list.', 'assetId')
   }
-  if (categoryId && !(await tx.select({ id: categories.id }).from(categories).where(eq(categories.id, categoryId))).length) refuse('category_unknown', 'Choose a category from the list.', 'categoryId')
-  if (payerId && !(await tx.select({ id: payers.id }).from(payers).where(eq(payers.id, payerId))).length) refuse('payer_unknown', 'Choose a payer from the list.', 'payerId')
+  if (categoryId && !(await tx.select({ id: categories.id }).from(categories).where(eq(categories.id, categoryId))).length)
+    refuse('category_unknown', 'Choose a category from the list.', 'categoryId')
+  if (payerId && !(await tx.select({ id: payers.id }).from(payers).where(eq(payers.id, payerId))).length)
+    refuse('payer_unknown', 'Choose a payer from the list.', 'payerId')
 }

@@ -7,7 +7,10 @@ import { readSetupSheet } from './setupSheet'
 export default command(contract.editHold, async ({ tx, input, tell }) => {
   const before = await holdsThatStop(tx)
   const after = before.filter((reason) => reason !== input.reason).concat(input.stopsClock ? [input.reason] : [])
-  await tx.insert(settings).values({ name: 'holds_that_stop', value: after }).onDuplicateKeyUpdate({ set: { value: after } })
+  await tx
+    .insert(settings)
+    .values({ name: 'holds_that_stop', value: after })
+    .onDuplicateKeyUpdate({ set: { value: after } })
   await tell({ kind: 'setup.hold', details: { fields: { stops: { from: before, to: after } } } })
   return readSetupSheet(tx)
 })

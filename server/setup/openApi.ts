@@ -16,7 +16,11 @@ export function openApi(): object {
   }
   return {
     openapi: '3.1.0',
-    info: { title: 'Evrix', version: '1', description: 'Every POST carries an Idempotency-Key header. Every edit carries the version it was made from. Failures are problem details per RFC 9457.' },
+    info: {
+      title: 'Evrix',
+      version: '1',
+      description: 'Every POST carries an Idempotency-Key header. Every edit carries the version it was made from. Failures are problem details per RFC 9457.',
+    },
     paths,
     components: {
       schemas: {
@@ -24,8 +28,19 @@ export function openApi(): object {
           type: 'object',
           required: ['type', 'title', 'status', 'detail'],
           properties: {
-            type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, detail: { type: 'string' }, version: { type: 'integer' },
-            reasons: { type: 'array', items: { type: 'object', required: ['code', 'sentence'], properties: { code: { type: 'string' }, sentence: { type: 'string' }, field: { type: 'string' } } } },
+            type: { type: 'string' },
+            title: { type: 'string' },
+            status: { type: 'integer' },
+            detail: { type: 'string' },
+            version: { type: 'integer' },
+            reasons: {
+              type: 'array',
+              items: {
+                type: 'object',
+                required: ['code', 'sentence'],
+                properties: { code: { type: 'string' }, sentence: { type: 'string' }, field: { type: 'string' } },
+              },
+            },
             conflict: { type: 'array', items: { type: 'object', properties: { field: { type: 'string' }, theirs: {}, yours: {} } } },
           },
         },
@@ -41,7 +56,12 @@ function operation(name: string, endpoint: Endpoint<never, unknown>): object {
   const rest = Object.keys(schema.properties ?? {}).filter((key) => !inPath.includes(key))
   const inQuery = endpoint.method === 'GET' || endpoint.upload ? rest : []
   const inBody = inQuery.length ? [] : rest
-  const parameter = (place: string) => (key: string) => ({ name: key, in: place, required: place === 'path' || (schema.required ?? []).includes(key), schema: schema.properties![key] })
+  const parameter = (place: string) => (key: string) => ({
+    name: key,
+    in: place,
+    required: place === 'path' || (schema.required ?? []).includes(key),
+    schema: schema.properties![key],
+  })
   const open = ['public', 'reporter', 'vendor'].includes(endpoint.may)
   return {
     operationId: name,
@@ -52,13 +72,40 @@ function operation(name: string, endpoint: Endpoint<never, unknown>): object {
     parameters: [
       ...inPath.map(parameter('path')),
       ...inQuery.map(parameter('query')),
-      ...(endpoint.method === 'POST' ? [{ name: 'Idempotency-Key', in: 'header', required: true, schema: { type: 'string', minLength: 16, maxLength: 80 } }] : []),
+      ...(endpoint.method === 'POST'
+        ? [{ name: 'Idempotency-Key', in: 'header', required: true, schema: { type: 'string', minLength: 16, maxLength: 80 } }]
+        : []),
     ],
-    ...(endpoint.upload ? { requestBody: { required: true, content: { 'multipart/form-data': { schema: { type: 'object', required: ['file'], properties: { file: { type: 'string', format: 'binary' } } } } } } } : {}),
-    ...(inBody.length ? { requestBody: { required: true, content: { 'application/json': { schema: { type: 'object', properties: Object.fromEntries(inBody.map((key) => [key, schema.properties![key]])), required: (schema.required ?? []).filter((key) => inBody.includes(key)) } } } } } : {}),
+    ...(endpoint.upload
+      ? {
+          requestBody: {
+            required: true,
+            content: { 'multipart/form-data': { schema: { type: 'object', required: ['file'], properties: { file: { type: 'string', format: 'binary' } } } } },
+          },
+        }
+      : {}),
+    ...(inBody.length
+      ? {
+          requestBody: {
+            required: true,
+            content: {
+              'application/json': {
+                schema: {
+                  type: 'object',
+                  properties: Object.fromEntries(inBody.map((key) => [key, schema.properties![key]])),
+                  required: (schema.required ?? []).filter((key) => inBody.includes(key)),
+                },
+              },
+            },
+          },
+        }
+      : {}),
     responses: {
       200: { description: 'Done.', content: { [CONTENT[endpoint.answers ?? 'json']!]: {} } },
-      default: { description: 'A problem, with a sentence for each reason.', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } },
+      default: {
+        description: 'A problem, with a sentence for each reason.',
+        content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+      },
     },
   }
 }

@@ -34,11 +34,7 @@ export const events = mysqlTable(
     reason: text('reason'),
     details: json('details').$type<EventDetails>(),
   },
-  (table) => [
-    uniqueIndex('event_seq').on(table.seq),
-    index('event_request').on(table.requestId, table.id),
-    index('event_order').on(table.orderId, table.id),
-  ],
+  (table) => [uniqueIndex('event_seq').on(table.seq), index('event_request').on(table.requestId, table.id), index('event_order').on(table.orderId, table.id)],
 )
 
 /** The answer to a POST, kept under its key in the same transaction: repeating it changes nothing. */
@@ -79,8 +75,12 @@ export const notices = mysqlTable(
   'notice',
   {
     id: id(),
-    eventId: bigint('event_id', { mode: 'number' }).notNull().references(() => events.id),
-    accountId: int('account_id').notNull().references(() => accounts.id),
+    eventId: bigint('event_id', { mode: 'number' })
+      .notNull()
+      .references(() => events.id),
+    accountId: int('account_id')
+      .notNull()
+      .references(() => accounts.id),
     sentence: varchar('sentence', { length: 300 }).notNull(),
     orderId: int('order_id').references(() => orders.id),
     requestId: int('request_id').references(() => requests.id),
@@ -97,7 +97,9 @@ export const attachments = mysqlTable(
   'attachment',
   {
     id: id(),
-    siteId: int('site_id').notNull().references(() => sites.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     /** What an upload is claimed by, before it hangs on anything. */
     claimHash: varchar('claim_hash', { length: 64 }),
     requestId: int('request_id').references(() => requests.id),
@@ -114,5 +116,9 @@ export const attachments = mysqlTable(
     vendorId: int('vendor_id').references(() => vendors.id),
     at: instant('at').notNull(),
   },
-  (table) => [uniqueIndex('attachment_claim').on(table.claimHash), index('attachment_request').on(table.requestId), index('attachment_order').on(table.orderId)],
+  (table) => [
+    uniqueIndex('attachment_claim').on(table.claimHash),
+    index('attachment_request').on(table.requestId),
+    index('attachment_order').on(table.orderId),
+  ],
 )

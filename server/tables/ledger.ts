@@ -27,9 +27,15 @@ export const vendorBills = mysqlTable(
   'vendor_bill',
   {
     id: id(),
-    orderId: int('order_id').notNull().references(() => orders.id),
-    visitId: int('visit_id').notNull().references(() => visits.id),
-    vendorId: int('vendor_id').notNull().references(() => vendors.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    visitId: int('visit_id')
+      .notNull()
+      .references(() => visits.id),
+    vendorId: int('vendor_id')
+      .notNull()
+      .references(() => vendors.id),
     number: varchar('number', { length: 40 }).notNull(),
     taxBp: basisPoints('tax_bp').notNull(),
     enteredAt: instant('entered_at').notNull(),
@@ -41,7 +47,9 @@ export const vendorBillLines = mysqlTable(
   'vendor_bill_line',
   {
     id: id(),
-    billId: int('bill_id').notNull().references(() => vendorBills.id),
+    billId: int('bill_id')
+      .notNull()
+      .references(() => vendorBills.id),
     description: varchar('description', { length: 200 }).notNull(),
     quantity: decimal('quantity', { precision: 12, scale: 3 }).notNull(),
     unitPriceMinor: minor('unit_price_minor').notNull(),
@@ -54,7 +62,9 @@ export const periods = mysqlTable(
   'period',
   {
     id: id(),
-    siteId: int('site_id').notNull().references(() => sites.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     /** "2026-11" */
     month: varchar('month', { length: 7 }).notNull(),
     closedAt: instant('closed_at'),
@@ -71,8 +81,12 @@ export const postings = mysqlTable(
   'posting',
   {
     id: id(),
-    orderId: int('order_id').notNull().references(() => orders.id),
-    siteId: int('site_id').notNull().references(() => sites.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     kind: varchar('kind', { length: 12, enum: ['posting', 'reversal'] }).notNull(),
     round: int('round').notNull(),
     reversesId: int('reverses_id').references((): AnyMySqlColumn => postings.id),
@@ -81,16 +95,26 @@ export const postings = mysqlTable(
     by: int('by').references(() => accounts.id),
     reason: varchar('reason', { length: 500 }),
   },
-  (table) => [uniqueIndex('posting_once').on(table.orderId, table.round, table.kind), uniqueIndex('posting_reversed_once').on(table.reversesId), index('posting_month').on(table.month)],
+  (table) => [
+    uniqueIndex('posting_once').on(table.orderId, table.round, table.kind),
+    uniqueIndex('posting_reversed_once').on(table.reversesId),
+    index('posting_month').on(table.month),
+  ],
 )
 
 export const charges = mysqlTable(
   'charge',
   {
     id: id(),
-    postingId: int('posting_id').notNull().references(() => postings.id),
-    orderId: int('order_id').notNull().references(() => orders.id),
-    payerId: int('payer_id').notNull().references(() => payers.id),
+    postingId: int('posting_id')
+      .notNull()
+      .references(() => postings.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    payerId: int('payer_id')
+      .notNull()
+      .references(() => payers.id),
     month: varchar('month', { length: 7 }).notNull(),
     ownCost: boolean('own_cost').notNull(),
     shareBp: basisPoints('share_bp').notNull(),
@@ -107,7 +131,9 @@ export const chargeLines = mysqlTable(
   'charge_line',
   {
     id: id(),
-    chargeId: int('charge_id').notNull().references(() => charges.id),
+    chargeId: int('charge_id')
+      .notNull()
+      .references(() => charges.id),
     kind: varchar('kind', { length: 12, enum: ['labour', 'parts', 'vendor'] }).notNull(),
     sourceId: int('source_id').notNull(),
     description: varchar('description', { length: 240 }).notNull(),
@@ -125,7 +151,9 @@ export const journalEntries = mysqlTable(
   'journal_entry',
   {
     id: id(),
-    postingId: int('posting_id').notNull().references(() => postings.id),
+    postingId: int('posting_id')
+      .notNull()
+      .references(() => postings.id),
     account: varchar('account', { length: 60 }).notNull(),
     debitMinor: minor('debit_minor').notNull(),
     creditMinor: minor('credit_minor').notNull(),
@@ -137,9 +165,15 @@ export const payables = mysqlTable(
   'payable',
   {
     id: id(),
-    postingId: int('posting_id').notNull().references(() => postings.id),
-    orderId: int('order_id').notNull().references(() => orders.id),
-    vendorId: int('vendor_id').notNull().references(() => vendors.id),
+    postingId: int('posting_id')
+      .notNull()
+      .references(() => postings.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    vendorId: int('vendor_id')
+      .notNull()
+      .references(() => vendors.id),
     netMinor: minor('net_minor').notNull(),
     taxMinor: minor('tax_minor').notNull(),
     paymentId: int('payment_id').references(() => payments.id),
@@ -149,7 +183,9 @@ export const payables = mysqlTable(
 
 export const payments = mysqlTable('payment', {
   id: id(),
-  vendorId: int('vendor_id').notNull().references(() => vendors.id),
+  vendorId: int('vendor_id')
+    .notNull()
+    .references(() => vendors.id),
   amountMinor: minor('amount_minor').notNull(),
   at: instant('at').notNull(),
 })

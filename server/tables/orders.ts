@@ -16,7 +16,9 @@ export const orders = mysqlTable(
   {
     id: id(),
     number: varchar('number', { length: 16 }).notNull(),
-    siteId: int('site_id').notNull().references(() => sites.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     state: varchar('state', { length: 12, enum: ORDER_STATES }).notNull(),
     kind: varchar('kind', { length: 12, enum: ORDER_KINDS }).notNull(),
     summary: varchar('summary', { length: 140 }).notNull(),
@@ -78,8 +80,12 @@ export const orders = mysqlTable(
 export const orderShares = mysqlTable(
   'order_share',
   {
-    orderId: int('order_id').notNull().references(() => orders.id),
-    payerId: int('payer_id').notNull().references(() => payers.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    payerId: int('payer_id')
+      .notNull()
+      .references(() => payers.id),
     shareBp: basisPoints('share_bp').notNull(),
     position: smallint('position').notNull(),
   },
@@ -90,7 +96,9 @@ export const steps = mysqlTable(
   'step',
   {
     id: id(),
-    orderId: int('order_id').notNull().references(() => orders.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
     position: smallint('position').notNull(),
     text: varchar('text', { length: 300 }).notNull(),
     assigneeId: int('assignee_id').references(() => accounts.id),
@@ -107,7 +115,9 @@ export const visits = mysqlTable(
   'visit',
   {
     id: id(),
-    orderId: int('order_id').notNull().references(() => orders.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
     technicianId: int('technician_id').references(() => technicians.id),
     vendorId: int('vendor_id').references(() => vendors.id),
     kind: varchar('kind', { length: 12, enum: VISIT_KINDS }).notNull(),
@@ -131,8 +141,12 @@ export const stints = mysqlTable(
   'stint',
   {
     id: id(),
-    visitId: int('visit_id').notNull().references(() => visits.id),
-    orderId: int('order_id').notNull().references(() => orders.id),
+    visitId: int('visit_id')
+      .notNull()
+      .references(() => visits.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
     technicianId: int('technician_id').references(() => technicians.id),
     /** Set to the technician while the clock runs: nobody can be on two jobs at once. */
     runningTechnicianId: int('running_technician_id'),
@@ -143,18 +157,16 @@ export const stints = mysqlTable(
     perHourMinor: minor('per_hour_minor'),
     costMinor: minor('cost_minor'),
   },
-  (table) => [
-    uniqueIndex('stint_running').on(table.runningTechnicianId),
-    index('stint_order').on(table.orderId),
-    index('stint_visit').on(table.visitId),
-  ],
+  (table) => [uniqueIndex('stint_running').on(table.runningTechnicianId), index('stint_order').on(table.orderId), index('stint_visit').on(table.visitId)],
 )
 
 export const findings = mysqlTable(
   'finding',
   {
     id: id(),
-    orderId: int('order_id').notNull().references(() => orders.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
     visitId: int('visit_id').references(() => visits.id),
     placeId: int('place_id').references(() => places.id),
     assetId: int('asset_id').references(() => assets.id),
@@ -171,7 +183,9 @@ export const approvals = mysqlTable(
   'approval',
   {
     id: id(),
-    orderId: int('order_id').notNull().references(() => orders.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
     amountMinor: minor('amount_minor').notNull(),
     askedAt: instant('asked_at').notNull(),
     askedBy: int('asked_by').references(() => accounts.id),

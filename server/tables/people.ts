@@ -9,7 +9,9 @@ export const people = mysqlTable(
   'person',
   {
     id: id(),
-    siteId: int('site_id').notNull().references(() => sites.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     name: varchar('name', { length: 120 }).notNull(),
     email: varchar('email', { length: 190 }),
     phone: varchar('phone', { length: 40 }),
@@ -24,7 +26,10 @@ export const people = mysqlTable(
 
 export const accounts = mysqlTable('account', {
   id: id(),
-  personId: int('person_id').notNull().unique().references(() => people.id),
+  personId: int('person_id')
+    .notNull()
+    .unique()
+    .references(() => people.id),
   email: varchar('email', { length: 190 }).notNull().unique(),
   passwordHash: varchar('password_hash', { length: 255 }).notNull(),
   /** Up to which estimate this person approves; empty for those who do not. */
@@ -41,7 +46,9 @@ export const accountRoles = mysqlTable(
   'account_role',
   {
     id: id(),
-    accountId: int('account_id').notNull().references(() => accounts.id),
+    accountId: int('account_id')
+      .notNull()
+      .references(() => accounts.id),
     role: varchar('role', { length: 16, enum: ROLES }).notNull(),
     siteId: int('site_id').references(() => sites.id),
   },
@@ -50,7 +57,9 @@ export const accountRoles = mysqlTable(
 
 export const sessions = mysqlTable('session', {
   tokenHash: tokenHash('token_hash').primaryKey(),
-  accountId: int('account_id').notNull().references(() => accounts.id),
+  accountId: int('account_id')
+    .notNull()
+    .references(() => accounts.id),
   createdAt: instant('created_at').notNull(),
   expiresAt: instant('expires_at').notNull(),
 })
@@ -58,8 +67,12 @@ export const sessions = mysqlTable('session', {
 /** Somebody decides for somebody else while they are away. */
 export const deputies = mysqlTable('deputy', {
   id: id(),
-  forAccountId: int('for_account_id').notNull().references(() => accounts.id),
-  deputyAccountId: int('deputy_account_id').notNull().references(() => accounts.id),
+  forAccountId: int('for_account_id')
+    .notNull()
+    .references(() => accounts.id),
+  deputyAccountId: int('deputy_account_id')
+    .notNull()
+    .references(() => accounts.id),
   fromAt: instant('from_at').notNull(),
   untilAt: instant('until_at').notNull(),
 })
@@ -72,14 +85,21 @@ export const trades = mysqlTable('trade', {
 
 export const teams = mysqlTable('team', {
   id: id(),
-  siteId: int('site_id').notNull().references(() => sites.id),
+  siteId: int('site_id')
+    .notNull()
+    .references(() => sites.id),
   name: varchar('name', { length: 80 }).notNull(),
 })
 
 export const technicians = mysqlTable('technician', {
   id: id(),
-  accountId: int('account_id').notNull().unique().references(() => accounts.id),
-  teamId: int('team_id').notNull().references(() => teams.id),
+  accountId: int('account_id')
+    .notNull()
+    .unique()
+    .references(() => accounts.id),
+  teamId: int('team_id')
+    .notNull()
+    .references(() => teams.id),
   /** The weekly shift, Monday first. */
   shift: json('shift').$type<DayStretch[][]>().notNull(),
   stepMinutes: int('step_minutes').notNull(),
@@ -89,8 +109,12 @@ export const technicians = mysqlTable('technician', {
 export const technicianTrades = mysqlTable(
   'technician_trade',
   {
-    technicianId: int('technician_id').notNull().references(() => technicians.id),
-    tradeId: int('trade_id').notNull().references(() => trades.id),
+    technicianId: int('technician_id')
+      .notNull()
+      .references(() => technicians.id),
+    tradeId: int('trade_id')
+      .notNull()
+      .references(() => trades.id),
   },
   (table) => [primaryKey({ columns: [table.technicianId, table.tradeId] })],
 )
@@ -99,7 +123,9 @@ export const technicianRates = mysqlTable(
   'technician_rate',
   {
     id: id(),
-    technicianId: int('technician_id').notNull().references(() => technicians.id),
+    technicianId: int('technician_id')
+      .notNull()
+      .references(() => technicians.id),
     fromAt: instant('from_at').notNull(),
     normalPerHour: minor('normal_per_hour').notNull(),
     overtimePerHour: minor('overtime_per_hour').notNull(),
@@ -111,7 +137,9 @@ export const leaves = mysqlTable(
   'leave',
   {
     id: id(),
-    technicianId: int('technician_id').notNull().references(() => technicians.id),
+    technicianId: int('technician_id')
+      .notNull()
+      .references(() => technicians.id),
     fromAt: instant('from_at').notNull(),
     untilAt: instant('until_at').notNull(),
   },

@@ -23,7 +23,9 @@ export const places = mysqlTable(
   'place',
   {
     id: id(),
-    siteId: int('site_id').notNull().references(() => sites.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     parentId: int('parent_id').references((): AnyMySqlColumn => places.id),
     kind: varchar('kind', { length: 12, enum: ['site', 'building', 'floor', 'space', 'grounds'] }).notNull(),
     code: varchar('code', { length: 32 }).notNull(),
@@ -43,9 +45,13 @@ export const assets = mysqlTable(
   'asset',
   {
     id: id(),
-    siteId: int('site_id').notNull().references(() => sites.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     parentId: int('parent_id').references((): AnyMySqlColumn => assets.id),
-    placeId: int('place_id').notNull().references(() => places.id),
+    placeId: int('place_id')
+      .notNull()
+      .references(() => places.id),
     tag: varchar('tag', { length: 32 }).notNull(),
     name: varchar('name', { length: 120 }).notNull(),
     /** UNIFORMAT II code. */

@@ -6,7 +6,9 @@ import { assets, places, sites } from './places'
 
 export const preventivePlans = mysqlTable('preventive_plan', {
   id: id(),
-  siteId: int('site_id').notNull().references(() => sites.id),
+  siteId: int('site_id')
+    .notNull()
+    .references(() => sites.id),
   name: varchar('name', { length: 120 }).notNull(),
   assetId: int('asset_id').references(() => assets.id),
   placeId: int('place_id').references(() => places.id),
@@ -21,7 +23,9 @@ export const dues = mysqlTable(
   'due',
   {
     id: id(),
-    planId: int('plan_id').notNull().references(() => preventivePlans.id),
+    planId: int('plan_id')
+      .notNull()
+      .references(() => preventivePlans.id),
     dueOn: date('due_on', { mode: 'string' }).notNull(),
     orderId: int('order_id').references(() => orders.id),
     doneAt: instant('done_at'),
@@ -33,7 +37,9 @@ export const meterReadings = mysqlTable(
   'meter_reading',
   {
     id: id(),
-    assetId: int('asset_id').notNull().references(() => assets.id),
+    assetId: int('asset_id')
+      .notNull()
+      .references(() => assets.id),
     unit: varchar('unit', { length: 16 }).notNull(),
     value: decimal('value', { precision: 14, scale: 3 }).notNull(),
     at: instant('at').notNull(),

@@ -22,7 +22,9 @@ export const requests = mysqlTable(
   {
     id: id(),
     number: varchar('number', { length: 16 }).notNull(),
-    siteId: int('site_id').notNull().references(() => sites.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     state: varchar('state', { length: 12, enum: REQUEST_STATES }).notNull(),
     channel: varchar('channel', { length: 12, enum: CHANNELS }).notNull(),
     summary: varchar('summary', { length: 140 }).notNull(),
@@ -76,8 +78,12 @@ export const requests = mysqlTable(
 export const requestOrders = mysqlTable(
   'request_order',
   {
-    requestId: int('request_id').notNull().references(() => requests.id),
-    orderId: int('order_id').notNull().references(() => orders.id),
+    requestId: int('request_id')
+      .notNull()
+      .references(() => requests.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
   },
   (table) => [primaryKey({ columns: [table.requestId, table.orderId] }), index('request_order_order').on(table.orderId)],
 )

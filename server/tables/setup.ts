@@ -7,7 +7,9 @@ import { sites } from './places'
 export const numberings = mysqlTable(
   'numbering',
   {
-    siteId: int('site_id').notNull().references(() => sites.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     series: varchar('series', { length: 12, enum: ['request', 'order'] }).notNull(),
     prefix: varchar('prefix', { length: 4 }).notNull(),
     next: int('next').notNull(),
@@ -19,7 +21,9 @@ export const targetRules = mysqlTable(
   'target_rule',
   {
     id: id(),
-    siteId: int('site_id').notNull().references(() => sites.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     priority: varchar('priority', { length: 12, enum: PRIORITIES }).notNull(),
     clock: varchar('clock', { length: 12, enum: ['continuous', 'working'] }).notNull(),
     responseMinutes: int('response_minutes').notNull(),

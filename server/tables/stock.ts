@@ -14,7 +14,9 @@ export const parts = mysqlTable('part', {
 
 export const stores = mysqlTable('store', {
   id: id(),
-  siteId: int('site_id').notNull().references(() => sites.id),
+  siteId: int('site_id')
+    .notNull()
+    .references(() => sites.id),
   placeId: int('place_id').references(() => places.id),
   name: varchar('name', { length: 80 }).notNull(),
 })
@@ -22,8 +24,12 @@ export const stores = mysqlTable('store', {
 export const stockLevels = mysqlTable(
   'stock_level',
   {
-    storeId: int('store_id').notNull().references(() => stores.id),
-    partId: int('part_id').notNull().references(() => parts.id),
+    storeId: int('store_id')
+      .notNull()
+      .references(() => stores.id),
+    partId: int('part_id')
+      .notNull()
+      .references(() => parts.id),
     quantity: decimal('quantity', { precision: 12, scale: 3 }).notNull(),
     averageCostMinor: minor('average_cost_minor').notNull(),
   },
@@ -35,8 +41,12 @@ export const stockMovements = mysqlTable(
   'stock_movement',
   {
     id: id(),
-    storeId: int('store_id').notNull().references(() => stores.id),
-    partId: int('part_id').notNull().references(() => parts.id),
+    storeId: int('store_id')
+      .notNull()
+      .references(() => stores.id),
+    partId: int('part_id')
+      .notNull()
+      .references(() => parts.id),
     kind: varchar('kind', { length: 12, enum: ['receipt', 'issue', 'return', 'correction'] }).notNull(),
     quantity: decimal('quantity', { precision: 12, scale: 3 }).notNull(),
     unitCostMinor: minor('unit_cost_minor').notNull(),
@@ -50,7 +60,9 @@ export const stockMovements = mysqlTable(
 
 export const equipment = mysqlTable('equipment', {
   id: id(),
-  siteId: int('site_id').notNull().references(() => sites.id),
+  siteId: int('site_id')
+    .notNull()
+    .references(() => sites.id),
   tag: varchar('tag', { length: 32 }).notNull().unique(),
   name: varchar('name', { length: 120 }).notNull(),
 })
@@ -59,8 +71,12 @@ export const equipmentLoans = mysqlTable(
   'equipment_loan',
   {
     id: id(),
-    equipmentId: int('equipment_id').notNull().references(() => equipment.id),
-    orderId: int('order_id').notNull().references(() => orders.id),
+    equipmentId: int('equipment_id')
+      .notNull()
+      .references(() => equipment.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
     fromAt: instant('from_at').notNull(),
     untilAt: instant('until_at'),
   },

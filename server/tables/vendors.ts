@@ -20,8 +20,12 @@ export const vendors = mysqlTable('vendor', {
 export const vendorTrades = mysqlTable(
   'vendor_trade',
   {
-    vendorId: int('vendor_id').notNull().references(() => vendors.id),
-    tradeId: int('trade_id').notNull().references(() => trades.id),
+    vendorId: int('vendor_id')
+      .notNull()
+      .references(() => vendors.id),
+    tradeId: int('trade_id')
+      .notNull()
+      .references(() => trades.id),
   },
   (table) => [primaryKey({ columns: [table.vendorId, table.tradeId] })],
 )
@@ -31,7 +35,9 @@ export const vendorPasses = mysqlTable(
   'vendor_pass',
   {
     id: id(),
-    visitId: int('visit_id').notNull().references(() => visits.id),
+    visitId: int('visit_id')
+      .notNull()
+      .references(() => visits.id),
     nonce: varchar('nonce', { length: 32 }).notNull(),
     tokenHash: tokenHash('token_hash').notNull(),
     createdAt: instant('created_at').notNull(),

@@ -8,14 +8,34 @@ import { readPassSheet } from './passSheet'
 
 export default command(contract.enterBill, async ({ tx, input, now }) => {
   const { visit, order, vendor, worker } = await lockPass(tx, input.token, now)
-  if (order.state !== 'on_job' && order.state !== 'done') refuse('too_late', 'The bill can be entered from the start of the work until the desk has checked it. Call the desk.')
-  const [earlier] = await tx.select().from(vendorBills).where(or(eq(vendorBills.visitId, visit.id), and(eq(vendorBills.vendorId, vendor.id), eq(vendorBills.number, input.number))))
-  if (earlier) refuse('bill_there', earlier.visitId === visit.id ? `Bill ${earlier.number} is here already for this job. Call the desk to change it.` : `Bill ${earlier.number} was entered for another job. Check the number.`, 'number')
-  const [bill] = await tx.insert(vendorBills).values({ orderId: order.id, visitId: visit.id, vendorId: vendor.id, number: input.number, taxBp: input.taxBp, enteredAt: now }).$returningId()
+  if (order.state !== 'on_job' && order.state !== 'done')
+    refuse('too_late', 'The bill can be entered from the start of the work until the desk has checked it. Call the desk.')
+  const [earlier] = await tx
+    .select()
+    .from(vendorBills)
+    .where(or(eq(vendorBills.visitId, visit.id), and(eq(vendorBills.vendorId, vendor.id), eq(vendorBills.number, input.number))))
+  if (earlier)
+    refuse(
+      'bill_there',
+      earlier.visitId === visit.id
+        ? `Bill ${earlier.number} is here already for this job. Call the desk to change it.`
+        : `Bill ${earlier.number} was entered for another job. Check the number.`,
+      'number',
+    )
+  const [bill] = await tx
+    .insert(vendorBills)
+    .values({ orderId: order.id, visitId: visit.id, vendorId: vendor.id, number: input.number, taxBp: input.taxBp, enteredAt: now })
+    .$returningId()
   const lines = input.lines.map((line) => ({ ...line, billId: bill!.id, amountMinor: lineAmount(line.quantity, line.unitPriceMinor) }))
   const net = lines.reduce((sum, line) => sum + line.amountMinor, 0)
   if (net > 2_000_000_000) refuse('too_much', 'The bill is larger than this takes. Check quantities and prices.', 'lines')
   await tx.insert(vendorBillLines).values(lines)
-  await recordEvent(tx, worker, now, { kind: 'vendor.bill', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: { number: input.number, netMinor: net, lines: lines.length } })
+  await recordEvent(tx, worker, now, {
+    kind: 'vendor.bill',
+    siteId: order.siteId,
+    orderId: order.id,
+    visitId: visit.id,
+    details: { number: input.number, netMinor: net, lines: lines.length },
+  })
   return readPassSheet(tx, input.token, now)
 })

@@ -12,22 +12,47 @@ export async function readPassSheet(db: Reader, token: string, now: Date): Promi
   const place = await namePlace(db, order.placeId)
   const notes = await notesOf(db, order.id, visit.id)
   return {
-    vendor: vendor.name, site: site.name, deskPhone: site.deskPhone, number: order.number, summary: order.summary, description: order.description,
-    place: place?.name ?? null, placeWithin: place?.within ?? null, placeAccess: place?.access ?? null, access: order.access,
-    contactName: order.contactName, contactPhone: order.contactPhone, noteForWorker: order.noteForWorker, asset: await nameAsset(db, order.assetId),
-    plannedStart: visit.plannedStart, plannedEnd: visit.plannedEnd, visitState: visit.state, orderState: order.state,
+    vendor: vendor.name,
+    site: site.name,
+    deskPhone: site.deskPhone,
+    number: order.number,
+    summary: order.summary,
+    description: order.description,
+    place: place?.name ?? null,
+    placeWithin: place?.within ?? null,
+    placeAccess: place?.access ?? null,
+    access: order.access,
+    contactName: order.contactName,
+    contactPhone: order.contactPhone,
+    noteForWorker: order.noteForWorker,
+    asset: await nameAsset(db, order.assetId),
+    plannedStart: visit.plannedStart,
+    plannedEnd: visit.plannedEnd,
+    visitState: visit.state,
+    orderState: order.state,
     ...(await clockOf(db, visit.id)),
     notes: notes.map(({ at, text }) => ({ at, text })),
     photos: await db.select({ id: attachments.id }).from(attachments).where(eq(attachments.visitId, visit.id)),
     bill: await billOf(db, visit.id),
     outcome: { symptom: order.symptom, cause: order.cause, fix: order.fix },
-    expiresAt: pass.expiresAt, zone: site.zone, currency: site.currency,
+    expiresAt: pass.expiresAt,
+    zone: site.zone,
+    currency: site.currency,
   }
 }
 
 async function billOf(db: Reader, visitId: number): Promise<PassSheet['bill']> {
   const [bill] = await db.select().from(vendorBills).where(eq(vendorBills.visitId, visitId))
   if (!bill) return null
-  const lines = await db.select({ description: vendorBillLines.description, quantity: vendorBillLines.quantity, unitPriceMinor: vendorBillLines.unitPriceMinor, amountMinor: vendorBillLines.amountMinor }).from(vendorBillLines).where(eq(vendorBillLines.billId, bill.id)).orderBy(asc(vendorBillLines.id))
+  const lines = await db
+    .select({
+      description: vendorBillLines.description,
+      quantity: vendorBillLines.quantity,
+      unitPriceMinor: vendorBillLines.unitPriceMinor,
+      amountMinor: vendorBillLines.amountMinor,
+    })
+    .from(vendorBillLines)
+    .where(eq(vendorBillLines.billId, bill.id))
+    .orderBy(asc(vendorBillLines.id))
   return { number: bill.number, taxBp: bill.taxBp, lines, netMinor: lines.reduce((sum, line) => sum + line.amountMinor, 0) }
 }

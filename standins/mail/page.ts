@@ -7,7 +7,12 @@ const withLinks = (text: string) => escape(text).replace(/https?:\/\/[^\s&]+/g, 
 
 /** The page that shows what each person received. */
 export function mailPage(mailbox: Mailbox, address: string | undefined): string {
-  const people = mailbox.people().map(({ address: person, count }) => `<li><a href="?to=${encodeURIComponent(person)}"${person === address ? ' aria-current="true"' : ''}>${escape(person)}</a> <span>${count}</span></li>`)
+  const people = mailbox
+    .people()
+    .map(
+      ({ address: person, count }) =>
+        `<li><a href="?to=${encodeURIComponent(person)}"${person === address ? ' aria-current="true"' : ''}>${escape(person)}</a> <span>${count}</span></li>`,
+    )
   const mails = mailbox.list(address).slice(0, 100).map(article)
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Received mail</title><style>${STYLE}</style></head>
 <body><header><h1>Received mail</h1><p>A stand-in mail server: nothing leaves this machine.</p></header>

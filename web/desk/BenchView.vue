@@ -46,7 +46,15 @@ useKeys((key) => {
 <template>
   <div class="bench" :class="{ open: !!open }">
     <QueuePane ref="queue" class="queue" :style="{ width: `${queueWidth.width.value}px` }" :station="station" :open="open" @show="show" />
-    <PaneSplitter class="edge" label="Width of the queue" toward="right" :width="queueWidth.width.value" :least="queueWidth.least" :most="queueWidth.most" @resize="queueWidth.set" />
+    <PaneSplitter
+      class="edge"
+      label="Width of the queue"
+      toward="right"
+      :width="queueWidth.width.value"
+      :least="queueWidth.least"
+      :most="queueWidth.most"
+      @resize="queueWidth.set"
+    />
     <section id="sheet" class="sheet" tabindex="-1" aria-label="Sheet">
       <button v-if="open" class="push back" type="button" @click="back">Back to the queue</button>
       <RequestSheet v-if="open?.type === 'request'" :id="open.id" :key="`r${open.id}`" @about="about = $event" @show="show" />
@@ -57,9 +65,20 @@ useKeys((key) => {
       </div>
     </section>
     <template v-if="open">
-      <PaneSplitter v-if="!folded" class="edge" label="Width of what is known" toward="left" :width="contextWidth.width.value" :least="contextWidth.least" :most="contextWidth.most" @resize="contextWidth.set" />
+      <PaneSplitter
+        v-if="!folded"
+        class="edge"
+        label="Width of what is known"
+        toward="left"
+        :width="contextWidth.width.value"
+        :least="contextWidth.least"
+        :most="contextWidth.most"
+        @resize="contextWidth.set"
+      />
       <aside class="context" :class="{ folded }" :style="{ width: folded ? '28px' : `${contextWidth.width.value}px` }" aria-label="What is known">
-        <button class="plain fold" type="button" :aria-expanded="!folded" :aria-label="folded ? 'Unfold what is known' : 'Fold what is known'" @click="fold">{{ folded ? '‹' : '›' }}</button>
+        <button class="plain fold" type="button" :aria-expanded="!folded" :aria-label="folded ? 'Unfold what is known' : 'Fold what is known'" @click="fold">
+          {{ folded ? '‹' : '›' }}
+        </button>
         <ContextPane v-if="!folded" :about="about" :station="station" />
       </aside>
     </template>
@@ -67,22 +86,78 @@ useKeys((key) => {
 </template>
 
 <style scoped>
-.bench { height: 100%; display: flex; min-height: 0; }
-.queue { flex: none; background: var(--sheet); }
-.sheet { flex: 1; min-width: 0; overflow: auto; background: var(--sheet); outline: none; position: relative; scroll-padding-top: 150px; }
-.sheet:focus-visible { box-shadow: inset 0 0 0 2px var(--tide); }
-.context { flex: none; overflow: auto; background: var(--paper); position: relative; }
-.fold { position: absolute; top: 8px; right: 8px; width: 20px; height: 24px; text-align: center; color: var(--ink-soft); z-index: 1; }
-.back { display: none; margin: 8px; }
-kbd { border: 1px solid var(--line-strong); border-radius: 3px; padding: 0 5px; }
+.bench {
+  height: 100%;
+  display: flex;
+  min-height: 0;
+}
+.queue {
+  flex: none;
+  background: var(--sheet);
+}
+.sheet {
+  flex: 1;
+  min-width: 0;
+  overflow: auto;
+  background: var(--sheet);
+  outline: none;
+  position: relative;
+  scroll-padding-top: 150px;
+}
+.sheet:focus-visible {
+  box-shadow: inset 0 0 0 2px var(--tide);
+}
+.context {
+  flex: none;
+  overflow: auto;
+  background: var(--paper);
+  position: relative;
+}
+.fold {
+  position: absolute;
+  top: 8px;
+  right: 8px;
+  width: 20px;
+  height: 24px;
+  text-align: center;
+  color: var(--ink-soft);
+  z-index: 1;
+}
+.back {
+  display: none;
+  margin: 8px;
+}
+kbd {
+  border: 1px solid var(--line-strong);
+  border-radius: 3px;
+  padding: 0 5px;
+}
 @media (max-width: 900px) {
-  .bench { display: block; overflow: auto; }
-  .edge { display: none; }
-  .queue, .context { width: 100% !important; }
-  .bench.open .queue { display: none; }
-  .bench:not(.open) .sheet { display: none; }
-  .sheet { overflow: visible; }
-  .back { display: inline-flex; }
-  .fold { display: none; }
+  .bench {
+    display: block;
+    overflow: auto;
+  }
+  .edge {
+    display: none;
+  }
+  .queue,
+  .context {
+    width: 100% !important;
+  }
+  .bench.open .queue {
+    display: none;
+  }
+  .bench:not(.open) .sheet {
+    display: none;
+  }
+  .sheet {
+    overflow: visible;
+  }
+  .back {
+    display: inline-flex;
+  }
+  .fold {
+    display: none;
+  }
 }
 </style>

@@ -26,11 +26,17 @@ watch(form, () => sessionStorage.setItem(DRAFT, JSON.stringify(form)))
 
 async function findCaller(q: string): Promise<Choice[]> {
   people = (await call(findPeople, { q, limit: 12 })).rows
-  return people.map((one) => ({ value: one.id, label: `${one.name}${one.extension ? `, ext ${one.extension}` : ''}${one.placeName ? `, ${one.placeName}` : ''}` }))
+  return people.map((one) => ({
+    value: one.id,
+    label: `${one.name}${one.extension ? `, ext ${one.extension}` : ''}${one.placeName ? `, ${one.placeName}` : ''}`,
+  }))
 }
 
 async function findWhere(q: string): Promise<Choice[]> {
-  return (await call(findPlaces, { q, limit: 12 })).rows.map((one) => ({ value: one.id, label: `${one.code} ${one.name}${one.within ? `, ${one.within}` : ''}` }))
+  return (await call(findPlaces, { q, limit: 12 })).rows.map((one) => ({
+    value: one.id,
+    label: `${one.code} ${one.name}${one.within ? `, ${one.within}` : ''}`,
+  }))
 }
 
 function pickCaller(id: number | string | null): void {
@@ -69,10 +75,28 @@ async function save(thenTriage: boolean): Promise<void> {
   <DialogBox title="New call" wide @close="$emit('close')">
     <form class="call" @submit.prevent="save(false)" @keydown.ctrl.enter.prevent="save($event.shiftKey)">
       <h1>New call</h1>
-      <PickField id="call-person" class="full" label="Caller: part of name, extension or mail" :value="form.personId" :find="findCaller" :current="person" clearable @pick="pickCaller" />
+      <PickField
+        id="call-person"
+        class="full"
+        label="Caller: part of name, extension or mail"
+        :value="form.personId"
+        :find="findCaller"
+        :current="person"
+        clearable
+        @pick="pickCaller"
+      />
       <div class="field"><label for="call-name">Name, if not found</label><input id="call-name" v-model="form.name" class="entry" /></div>
       <div class="field"><label for="call-phone">Phone</label><input id="call-phone" v-model="form.phone" class="entry" /></div>
-      <PickField id="call-place" class="full" label="Where (needed)" :value="form.placeId" :find="findWhere" :current="place" :problem="problem?.at('placeId')" @pick="form.placeId = $event as number | null" />
+      <PickField
+        id="call-place"
+        class="full"
+        label="Where (needed)"
+        :value="form.placeId"
+        :find="findWhere"
+        :current="place"
+        :problem="problem?.at('placeId')"
+        @pick="form.placeId = $event as number | null"
+      />
       <div class="field full">
         <label for="call-summary">In one line (needed)</label>
         <input id="call-summary" v-model="form.summary" class="entry" maxlength="140" :aria-invalid="!!problem?.at('summary')" />
@@ -94,8 +118,22 @@ async function save(thenTriage: boolean): Promise<void> {
 </template>
 
 <style scoped>
-.call { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; }
-.full { grid-column: 1 / -1; }
-.acts { display: flex; flex-wrap: wrap; gap: 8px; }
-@media (max-width: 600px) { .call { grid-template-columns: 1fr; } }
+.call {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.full {
+  grid-column: 1 / -1;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+@media (max-width: 600px) {
+  .call {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

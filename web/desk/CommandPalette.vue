@@ -30,7 +30,12 @@ const lines = computed<Line[]>(() => {
   const words = foldText(text.value).split(' ').filter(Boolean)
   const matching = acts.all().filter((act) => words.every((word) => foldText(act.label).includes(word)))
   return [
-    ...found.value.map((one) => ({ id: `${one.type}${one.id}`, title: one.title, note: `${NAMES[one.type]}: ${one.subtitle}`, run: () => router.push(addressFor(one)) })),
+    ...found.value.map((one) => ({
+      id: `${one.type}${one.id}`,
+      title: one.title,
+      note: `${NAMES[one.type]}: ${one.subtitle}`,
+      run: () => router.push(addressFor(one)),
+    })),
     ...matching.map((act, index) => ({ id: `act${index}`, title: act.label, note: act.whyNot ?? 'Act', key: act.key, run: act.run, act })),
   ].slice(0, 40)
 })
@@ -63,10 +68,32 @@ function keys(event: KeyboardEvent): void {
 
 <template>
   <DialogBox title="Palette" @close="$emit('close')">
-    <input v-model="text" class="entry" type="text" role="combobox" aria-label="Find a record or an act" aria-expanded="true" aria-controls="palette-lines" :aria-activedescendant="`line-${at}`" placeholder="Number, place, asset, person, or what you want to do" autocomplete="off" @keydown="keys" />
+    <input
+      v-model="text"
+      class="entry"
+      type="text"
+      role="combobox"
+      aria-label="Find a record or an act"
+      aria-expanded="true"
+      aria-controls="palette-lines"
+      :aria-activedescendant="`line-${at}`"
+      placeholder="Number, place, asset, person, or what you want to do"
+      autocomplete="off"
+      @keydown="keys"
+    />
     <ul id="palette-lines" role="listbox" aria-label="Found">
-      <li v-for="(line, index) in lines" :id="`line-${index}`" :key="line.id" role="option" :aria-selected="index === at" :class="{ at: index === at, not: line.act?.whyNot }" @click="run(line)" @pointermove="at = index">
-        <span class="title">{{ line.title }}</span><span class="note soft">{{ line.note }}</span><kbd v-if="line.key" class="mono">{{ line.key.toUpperCase() }}</kbd>
+      <li
+        v-for="(line, index) in lines"
+        :id="`line-${index}`"
+        :key="line.id"
+        role="option"
+        :aria-selected="index === at"
+        :class="{ at: index === at, not: line.act?.whyNot }"
+        @click="run(line)"
+        @pointermove="at = index"
+      >
+        <span class="title">{{ line.title }}</span><span class="note soft">{{ line.note }}</span
+        ><kbd v-if="line.key" class="mono">{{ line.key.toUpperCase() }}</kbd>
       </li>
     </ul>
     <p v-if="!lines.length" class="soft none">Nothing found. Try a number like W-31207, a room code, a tag or a name.</p>
@@ -74,12 +101,44 @@ function keys(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-ul { list-style: none; margin: 10px 0 0; padding: 0; max-height: 50vh; overflow: auto; }
-li { display: flex; gap: 10px; align-items: baseline; padding: 6px 10px; border-radius: 6px; cursor: pointer; }
-.at { background: var(--shoal); }
-.at .note { color: var(--ink); }
-.not .title { color: var(--ink-soft); }
-.note { flex: 1; font-size: 12px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-kbd { font-size: 11px; border: 1px solid var(--line-strong); border-radius: 3px; padding: 0 5px; }
-.none { padding: 12px 10px 0; }
+ul {
+  list-style: none;
+  margin: 10px 0 0;
+  padding: 0;
+  max-height: 50vh;
+  overflow: auto;
+}
+li {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  padding: 6px 10px;
+  border-radius: 6px;
+  cursor: pointer;
+}
+.at {
+  background: var(--shoal);
+}
+.at .note {
+  color: var(--ink);
+}
+.not .title {
+  color: var(--ink-soft);
+}
+.note {
+  flex: 1;
+  font-size: 12px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+kbd {
+  font-size: 11px;
+  border: 1px solid var(--line-strong);
+  border-radius: 3px;
+  padding: 0 5px;
+}
+.none {
+  padding: 12px 10px 0;
+}
 </style>

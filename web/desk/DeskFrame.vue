@@ -5,7 +5,22 @@ import { computed, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
-import { call, offerActs, onLiveChange, setServerNow, theme, TideBar, toggleTheme, useActs, useKeys, useLive, useLoading, useSession, useSoon, useUndo } from '#web/kit'
+import {
+  call,
+  offerActs,
+  onLiveChange,
+  setServerNow,
+  theme,
+  TideBar,
+  toggleTheme,
+  useActs,
+  useKeys,
+  useLive,
+  useLoading,
+  useSession,
+  useSoon,
+  useUndo,
+} from '#web/kit'
 import { naiveTheme } from '../kit/theme'
 import CallForm from './CallForm.vue'
 import CommandPalette from './CommandPalette.vue'
@@ -73,22 +88,40 @@ useKeys((key, event) => {
     <header class="flow">
       <RouterLink to="/" class="wordmark">Evrix</RouterLink>
       <nav class="stations" aria-label="The Flow">
-        <RouterLink v-for="(name, index) in STATIONS" :key="name" :to="{ name: 'bench', params: { station: name } }" class="station" :class="{ here: station === name }" :aria-current="station === name ? 'page' : undefined">
-          <span class="name"><span class="label">{{ STATION_NAMES[name] }}</span><span class="count mono">{{ countOf(name)?.count ?? '·' }}</span></span>
+        <RouterLink
+          v-for="(name, index) in STATIONS"
+          :key="name"
+          :to="{ name: 'bench', params: { station: name } }"
+          class="station"
+          :class="{ here: station === name }"
+          :aria-current="station === name ? 'page' : undefined"
+        >
+          <span class="name"
+            ><span class="label">{{ STATION_NAMES[name] }}</span
+            ><span class="count mono">{{ countOf(name)?.count ?? '·' }}</span></span
+          >
           <TideBar v-if="countOf(name)" :station="countOf(name)!" />
           <span class="hidden">key {{ index + 1 }}, {{ countOf(name)?.past ?? 0 }} past target, {{ countOf(name)?.close ?? 0 }} close</span>
         </RouterLink>
       </nav>
       <div class="tools">
-        <button class="tool" type="button" aria-label="Search and palette" title="Search and palette: Ctrl K" @click="open = 'palette'"><Search :size="18" /></button>
-        <button v-if="session.can('requests.triage')" class="tool call" type="button" title="New call: N" @click="open = 'call'"><PhoneIncoming :size="16" /><span>New call</span></button>
-        <span class="line" :class="{ off: !live.connected }" role="status" :title="live.connected ? 'Changes arrive by themselves' : 'Reconnecting'"><span class="dot" />{{ live.connected ? 'Live' : 'Offline' }}</span>
+        <button class="tool" type="button" aria-label="Search and palette" title="Search and palette: Ctrl K" @click="open = 'palette'">
+          <Search :size="18" />
+        </button>
+        <button v-if="session.can('requests.triage')" class="tool call" type="button" title="New call: N" @click="open = 'call'">
+          <PhoneIncoming :size="16" /><span>New call</span>
+        </button>
+        <span class="line" :class="{ off: !live.connected }" role="status" :title="live.connected ? 'Changes arrive by themselves' : 'Reconnecting'"
+          ><span class="dot" />{{ live.connected ? 'Live' : 'Offline' }}</span
+        >
         <PersonMenu @leave="leave" />
       </div>
     </header>
     <div class="below">
       <nav class="spine" aria-label="Rooms">
-        <RouterLink v-for="room in rooms.filter((one) => one.shown)" :key="room.to" :to="room.to" class="room" :class="{ here: route.path.startsWith(room.to) }"><component :is="room.icon" :size="18" /><span>{{ room.name }}</span></RouterLink>
+        <RouterLink v-for="room in rooms.filter((one) => one.shown)" :key="room.to" :to="room.to" class="room" :class="{ here: route.path.startsWith(room.to) }"
+          ><component :is="room.icon" :size="18" /><span>{{ room.name }}</span></RouterLink
+        >
         <a :href="counter" target="_blank" class="room last"><Store :size="18" /><span>Counter</span></a>
       </nav>
       <main class="room-view"><RouterView /></main>
@@ -104,39 +137,203 @@ useKeys((key, event) => {
 </template>
 
 <style scoped>
-.frame { height: 100%; display: flex; flex-direction: column; }
-.flow { flex: none; height: 64px; display: flex; align-items: stretch; background: var(--deep); color: var(--on-deep); }
-.wordmark { width: 52px; display: grid; place-items: center; font-weight: 700; letter-spacing: 0.02em; color: var(--on-deep); text-decoration: none; font-size: 15px; padding-left: 6px; }
-.stations { flex: 1; display: grid; grid-template-columns: repeat(7, minmax(0, 1fr)); margin-left: 12px; overflow: hidden; }
-.station { display: flex; flex-direction: column; justify-content: center; gap: 7px; padding: 0 10px; color: var(--on-deep-soft); text-decoration: none; border-bottom: 3px solid transparent; border-top: 3px solid transparent; min-width: 0; }
-.station:hover { color: var(--on-deep); }
-.station.here { color: #fff; background: rgb(255 255 255 / 9%); border-bottom-color: #7fc2bd; }
-.name { display: flex; justify-content: space-between; gap: 6px; align-items: baseline; }
-.label { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.count { color: #fff; font-size: 16px; }
-.tools { display: flex; align-items: center; gap: 8px; padding: 0 12px; }
-.tool { display: inline-flex; align-items: center; gap: 6px; height: 34px; padding: 0 10px; background: rgb(255 255 255 / 10%); border: 1px solid rgb(255 255 255 / 28%); border-radius: 6px; color: var(--on-deep); cursor: pointer; white-space: nowrap; }
-.tool:hover { background: rgb(255 255 255 / 20%); }
-.line { display: inline-flex; align-items: center; gap: 6px; font-size: 12px; color: var(--on-deep-soft); }
-.dot { width: 8px; height: 8px; border-radius: 50%; background: #7fc2bd; }
-.off .dot { background: none; border: 2px solid #f0936f; }
-.below { flex: 1; min-height: 0; display: flex; }
-.spine { flex: none; width: 64px; display: flex; flex-direction: column; background: var(--paper); border-right: 1px solid var(--line); }
-.room { display: grid; justify-items: center; gap: 3px; padding: 10px 0; font-size: 11px; color: var(--ink-soft); text-decoration: none; border-left: 3px solid transparent; }
-.room:hover { color: var(--ink); background: var(--shoal-faint); }
-.room.here { color: var(--ink); border-left-color: var(--tide); background: var(--shoal-faint); }
-.last { margin-top: auto; }
-.room-view { flex: 1; min-width: 0; min-height: 0; }
-.said { position: fixed; left: 50%; bottom: 16px; transform: translateX(-50%); z-index: 60; display: flex; gap: 12px; align-items: center; max-width: min(640px, calc(100vw - 32px)); background: var(--ink); color: var(--paper); border-radius: 6px; padding: 8px 14px; box-shadow: 0 6px 24px rgb(0 0 0 / 30%); }
-.said.wrong { border-left: 6px solid var(--buoy); color: var(--paper); }
-:focus-visible { outline-color: #9fe0da; }
-.room-view :focus-visible, .spine :focus-visible { outline-color: var(--tide); }
+.frame {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+.flow {
+  flex: none;
+  height: 64px;
+  display: flex;
+  align-items: stretch;
+  background: var(--deep);
+  color: var(--on-deep);
+}
+.wordmark {
+  width: 52px;
+  display: grid;
+  place-items: center;
+  font-weight: 700;
+  letter-spacing: 0.02em;
+  color: var(--on-deep);
+  text-decoration: none;
+  font-size: 15px;
+  padding-left: 6px;
+}
+.stations {
+  flex: 1;
+  display: grid;
+  grid-template-columns: repeat(7, minmax(0, 1fr));
+  margin-left: 12px;
+  overflow: hidden;
+}
+.station {
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  gap: 7px;
+  padding: 0 10px;
+  color: var(--on-deep-soft);
+  text-decoration: none;
+  border-bottom: 3px solid transparent;
+  border-top: 3px solid transparent;
+  min-width: 0;
+}
+.station:hover {
+  color: var(--on-deep);
+}
+.station.here {
+  color: #fff;
+  background: rgb(255 255 255 / 9%);
+  border-bottom-color: #7fc2bd;
+}
+.name {
+  display: flex;
+  justify-content: space-between;
+  gap: 6px;
+  align-items: baseline;
+}
+.label {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.count {
+  color: #fff;
+  font-size: 16px;
+}
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 12px;
+}
+.tool {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  height: 34px;
+  padding: 0 10px;
+  background: rgb(255 255 255 / 10%);
+  border: 1px solid rgb(255 255 255 / 28%);
+  border-radius: 6px;
+  color: var(--on-deep);
+  cursor: pointer;
+  white-space: nowrap;
+}
+.tool:hover {
+  background: rgb(255 255 255 / 20%);
+}
+.line {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 12px;
+  color: var(--on-deep-soft);
+}
+.dot {
+  width: 8px;
+  height: 8px;
+  border-radius: 50%;
+  background: #7fc2bd;
+}
+.off .dot {
+  background: none;
+  border: 2px solid #f0936f;
+}
+.below {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+}
+.spine {
+  flex: none;
+  width: 64px;
+  display: flex;
+  flex-direction: column;
+  background: var(--paper);
+  border-right: 1px solid var(--line);
+}
+.room {
+  display: grid;
+  justify-items: center;
+  gap: 3px;
+  padding: 10px 0;
+  font-size: 11px;
+  color: var(--ink-soft);
+  text-decoration: none;
+  border-left: 3px solid transparent;
+}
+.room:hover {
+  color: var(--ink);
+  background: var(--shoal-faint);
+}
+.room.here {
+  color: var(--ink);
+  border-left-color: var(--tide);
+  background: var(--shoal-faint);
+}
+.last {
+  margin-top: auto;
+}
+.room-view {
+  flex: 1;
+  min-width: 0;
+  min-height: 0;
+}
+.said {
+  position: fixed;
+  left: 50%;
+  bottom: 16px;
+  transform: translateX(-50%);
+  z-index: 60;
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  max-width: min(640px, calc(100vw - 32px));
+  background: var(--ink);
+  color: var(--paper);
+  border-radius: 6px;
+  padding: 8px 14px;
+  box-shadow: 0 6px 24px rgb(0 0 0 / 30%);
+}
+.said.wrong {
+  border-left: 6px solid var(--buoy);
+  color: var(--paper);
+}
+:focus-visible {
+  outline-color: #9fe0da;
+}
+.room-view :focus-visible,
+.spine :focus-visible {
+  outline-color: var(--tide);
+}
 @media (max-width: 900px) {
-  .flow { height: auto; flex-wrap: wrap; }
-  .stations { order: 3; flex: 1 0 100%; grid-template-columns: repeat(7, 92px); overflow-x: auto; margin: 0; }
-  .station { height: 48px; }
-  .tools { flex: 1; justify-content: flex-end; height: 48px; }
-  .call span { display: none; }
-  .spine { display: none; }
+  .flow {
+    height: auto;
+    flex-wrap: wrap;
+  }
+  .stations {
+    order: 3;
+    flex: 1 0 100%;
+    grid-template-columns: repeat(7, 92px);
+    overflow-x: auto;
+    margin: 0;
+  }
+  .station {
+    height: 48px;
+  }
+  .tools {
+    flex: 1;
+    justify-content: flex-end;
+    height: 48px;
+  }
+  .call span {
+    display: none;
+  }
+  .spine {
+    display: none;
+  }
 }
 </style>

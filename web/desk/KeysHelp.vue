@@ -2,7 +2,9 @@
 import { DialogBox, useActs } from '#web/kit'
 
 defineEmits<{ close: [] }>()
-const acts = useActs().all().filter((act) => act.key)
+const acts = useActs()
+  .all()
+  .filter((act) => act.key)
 const fixed = [
   { keys: 'Ctrl K or /', does: 'Find any record, run any act' },
   { keys: '↑ ↓', does: 'Move in the queue' },
@@ -17,8 +19,16 @@ const fixed = [
     <h1>Keys on this screen</h1>
     <table class="plain-table">
       <tbody>
-        <tr v-for="row in fixed" :key="row.keys"><td class="mono">{{ row.keys }}</td><td>{{ row.does }}</td></tr>
-        <tr v-for="act in acts" :key="act.label"><td class="mono">{{ act.key!.toUpperCase() }}</td><td>{{ act.label }}<span v-if="act.whyNot" class="soft"> ({{ act.whyNot }})</span></td></tr>
+        <tr v-for="row in fixed" :key="row.keys">
+          <td class="mono">{{ row.keys }}</td>
+          <td>{{ row.does }}</td>
+        </tr>
+        <tr v-for="act in acts" :key="act.label">
+          <td class="mono">{{ act.key!.toUpperCase() }}</td>
+          <td>
+            {{ act.label }}<span v-if="act.whyNot" class="soft"> ({{ act.whyNot }})</span>
+          </td>
+        </tr>
       </tbody>
     </table>
     <button class="push" data-first type="button" @click="$emit('close')">Close</button>

@@ -35,12 +35,22 @@ async function go(notice: { orderId: number | null; requestId: number | null }):
 
 <template>
   <div ref="root" class="menu" @keydown.esc="open = null">
-    <button class="icon" type="button" :aria-expanded="open === 'notices'" :aria-label="`Notices, ${notices.value.value?.unread ?? 0} unread`" @click="open = open === 'notices' ? null : 'notices'">
+    <button
+      class="icon"
+      type="button"
+      :aria-expanded="open === 'notices'"
+      :aria-label="`Notices, ${notices.value.value?.unread ?? 0} unread`"
+      @click="open = open === 'notices' ? null : 'notices'"
+    >
       <Bell :size="18" /><span v-if="notices.value.value?.unread" class="unread mono">{{ notices.value.value.unread }}</span>
     </button>
-    <button class="icon" type="button" :aria-expanded="open === 'person'" :aria-label="session.self?.name" @click="open = open === 'person' ? null : 'person'"><CircleUserRound :size="20" /></button>
+    <button class="icon" type="button" :aria-expanded="open === 'person'" :aria-label="session.self?.name" @click="open = open === 'person' ? null : 'person'">
+      <CircleUserRound :size="20" />
+    </button>
     <div v-if="open === 'person'" class="drop">
-      <p><strong>{{ session.self?.name }}</strong></p>
+      <p>
+        <strong>{{ session.self?.name }}</strong>
+      </p>
       <p class="soft">{{ session.self?.roles.map((role) => ROLE_NAMES[role]).join(', ') }}, {{ session.self?.site.name }}</p>
       <button class="push" type="button" @click="toggleTheme">{{ theme === 'light' ? 'Dark colours' : 'Light colours' }}</button>
       <button class="push" type="button" @click="$emit('leave')">Sign out</button>
@@ -48,7 +58,14 @@ async function go(notice: { orderId: number | null; requestId: number | null }):
     <div v-if="open === 'notices'" class="drop">
       <p><strong>What you were told</strong></p>
       <p v-if="!notices.value.value?.rows.length" class="soft">Nothing yet. Decisions on your orders and questions for you arrive here.</p>
-      <button v-for="notice in notices.value.value?.rows.slice(0, 12)" :key="notice.id" class="plain notice" :class="{ fresh: !notice.readAt }" type="button" @click="go(notice)">
+      <button
+        v-for="notice in notices.value.value?.rows.slice(0, 12)"
+        :key="notice.id"
+        class="plain notice"
+        :class="{ fresh: !notice.readAt }"
+        type="button"
+        @click="go(notice)"
+      >
         <span class="mono soft">{{ shortTime(notice.at) }}</span> {{ notice.sentence }}
       </button>
       <button v-if="notices.value.value?.unread" class="push" type="button" @click="markRead">Mark all as read</button>
@@ -57,12 +74,64 @@ async function go(notice: { orderId: number | null; requestId: number | null }):
 </template>
 
 <style scoped>
-.menu { position: relative; display: flex; gap: 4px; }
-.icon { position: relative; display: grid; place-items: center; width: 34px; height: 34px; background: none; border: 0; border-radius: 6px; color: var(--on-deep); cursor: pointer; }
-.icon:hover { background: rgb(255 255 255 / 14%); }
-.unread { position: absolute; top: 0; right: 0; min-width: 16px; padding: 0 3px; border-radius: 8px; background: #f4f1e8; color: #0f3a43; font-size: 11px; line-height: 16px; }
-.drop { position: absolute; right: 0; top: 44px; z-index: 40; width: 320px; max-height: 70vh; overflow: auto; display: grid; gap: 10px; padding: 14px; background: var(--sheet); color: var(--ink); border: 1px solid var(--line); border-radius: 6px; box-shadow: 0 12px 40px rgb(0 0 0 / 30%); }
-.notice { padding: 6px 8px; border-left: 3px solid transparent; }
-.notice:hover { background: var(--shoal-faint); }
-.fresh { border-left-color: var(--tide); font-weight: 600; }
+.menu {
+  position: relative;
+  display: flex;
+  gap: 4px;
+}
+.icon {
+  position: relative;
+  display: grid;
+  place-items: center;
+  width: 34px;
+  height: 34px;
+  background: none;
+  border: 0;
+  border-radius: 6px;
+  color: var(--on-deep);
+  cursor: pointer;
+}
+.icon:hover {
+  background: rgb(255 255 255 / 14%);
+}
+.unread {
+  position: absolute;
+  top: 0;
+  right: 0;
+  min-width: 16px;
+  padding: 0 3px;
+  border-radius: 8px;
+  background: #f4f1e8;
+  color: #0f3a43;
+  font-size: 11px;
+  line-height: 16px;
+}
+.drop {
+  position: absolute;
+  right: 0;
+  top: 44px;
+  z-index: 40;
+  width: 320px;
+  max-height: 70vh;
+  overflow: auto;
+  display: grid;
+  gap: 10px;
+  padding: 14px;
+  background: var(--sheet);
+  color: var(--ink);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  box-shadow: 0 12px 40px rgb(0 0 0 / 30%);
+}
+.notice {
+  padding: 6px 8px;
+  border-left: 3px solid transparent;
+}
+.notice:hover {
+  background: var(--shoal-faint);
+}
+.fresh {
+  border-left-color: var(--tide);
+  font-weight: 600;
+}
 </style>

@@ -32,7 +32,9 @@ const list = useLoading(async () => {
   let after: string | null | undefined
   for (let page = 0; page < pages.value; page++) {
     const ask = { q: text.value.trim() || undefined, after: after ?? undefined, limit: 50 }
-    const answer = holdsRequests.value ? await call(listRequests, { ...ask, station: props.station as 'intake' | 'triage' }) : await call(listOrders, { ...ask, station: props.station, sort: sort.value })
+    const answer = holdsRequests.value
+      ? await call(listRequests, { ...ask, station: props.station as 'intake' | 'triage' })
+      : await call(listOrders, { ...ask, station: props.station, sort: sort.value })
     rows.push(...answer.rows.map(toRow))
     after = answer.next
     if (!after) break
@@ -42,17 +44,29 @@ const list = useLoading(async () => {
 
 function toRow(row: RequestRow | OrderRow): Row {
   if ('target' in row) return { type: 'order', id: row.id, order: row, target: row.target }
-  const target: GaugeTarget = { clock: 'working', startAt: row.receivedAt, responseDueAt: row.dueAt, closeAt: row.closeAt, completionDueAt: row.dueAt, stoppedAt: null, finishedAt: null }
+  const target: GaugeTarget = {
+    clock: 'working',
+    startAt: row.receivedAt,
+    responseDueAt: row.dueAt,
+    closeAt: row.closeAt,
+    completionDueAt: row.dueAt,
+    stoppedAt: null,
+    finishedAt: null,
+  }
   return { type: 'request', id: row.id, request: row, target }
 }
 
 const reload = useSoon(list.load, 30)
-watch(() => [props.station, sort.value], () => {
-  pages.value = 1
-  at.value = -1
-  list.value.value = null
-  void list.load()
-}, { immediate: true })
+watch(
+  () => [props.station, sort.value],
+  () => {
+    pages.value = 1
+    at.value = -1
+    list.value.value = null
+    void list.load()
+  },
+  { immediate: true },
+)
 watch(text, useSoon(list.load, 150))
 onLiveChange(reload)
 
@@ -96,11 +110,17 @@ defineExpose({ step, focusRow })
       <h1>{{ STATION_NAMES[station] }}</h1>
       <span class="mono soft">{{ rows.length }}{{ list.value.value?.more ? '+' : '' }}</span>
       <label v-if="!holdsRequests" class="hidden" for="sort">Order of the queue</label>
-      <select v-if="!holdsRequests" id="sort" v-model="sort" class="entry sort"><option value="due">Target first</option><option value="priority">Priority first</option><option value="newest">Newest first</option></select>
+      <select v-if="!holdsRequests" id="sort" v-model="sort" class="entry sort">
+        <option value="due">Target first</option>
+        <option value="priority">Priority first</option>
+        <option value="newest">Newest first</option>
+      </select>
     </header>
     <input v-model="text" class="entry filter" type="search" aria-label="Filter this queue" placeholder="Filter by number, words or place" />
     <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />
-    <div v-else-if="!list.value.value" aria-label="Loading"><div v-for="n in 8" :key="n" class="bone"><span class="bones" /><span class="bones short" /></div></div>
+    <div v-else-if="!list.value.value" aria-label="Loading">
+      <div v-for="n in 8" :key="n" class="bone"><span class="bones" /><span class="bones short" /></div>
+    </div>
     <div v-else-if="!rows.length" class="empty">
       <p>{{ text ? 'Nothing here matches the filter.' : EMPTY[station] }}</p>
       <button v-if="text" class="push" type="button" @click="text = ''">Clear the filter</button>
@@ -108,14 +128,37 @@ defineExpose({ step, focusRow })
     </div>
     <ol v-else>
       <li v-for="(row, index) in rows" :key="`${row.type}${row.id}`">
-        <button :id="`row-${index}`" class="row plain" :class="{ here: index === openIndex }" type="button" :aria-current="index === openIndex ? 'true' : undefined" @click="emit('show', row.type, row.id)">
+        <button
+          :id="`row-${index}`"
+          class="row plain"
+          :class="{ here: index === openIndex }"
+          type="button"
+          :aria-current="index === openIndex ? 'true' : undefined"
+          @click="emit('show', row.type, row.id)"
+        >
           <template v-if="row.request">
-            <span class="top"><span class="mono number">{{ row.request.number }}</span><span class="summary">{{ row.request.summary }}</span></span>
-            <span class="under"><span class="mono where">{{ row.request.placeCode ?? 'no place' }}</span><PriorityBar v-if="row.request.priority" :priority="row.request.priority" /><span class="state">{{ REQUEST_STATE_NAMES[row.request.state] }}</span><TargetGauge :target="row.target" /></span>
+            <span class="top"
+              ><span class="mono number">{{ row.request.number }}</span
+              ><span class="summary">{{ row.request.summary }}</span></span
+            >
+            <span class="under"
+              ><span class="mono where">{{ row.request.placeCode ?? 'no place' }}</span
+              ><PriorityBar v-if="row.request.priority" :priority="row.request.priority" /><span class="state">{{
+                REQUEST_STATE_NAMES[row.request.state]
+              }}</span
+              ><TargetGauge :target="row.target"
+            /></span>
           </template>
           <template v-else-if="row.order">
-            <span class="top"><span class="mono number">{{ row.order.number }}</span><span class="summary">{{ row.order.summary }}</span></span>
-            <span class="under"><span class="mono where">{{ row.order.placeCode ?? 'no place' }}</span><PriorityBar :priority="row.order.priority" /><StageRing class="state" :state="row.order.state" :held-from="row.order.heldFrom" /><TargetGauge :target="row.target" /></span>
+            <span class="top"
+              ><span class="mono number">{{ row.order.number }}</span
+              ><span class="summary">{{ row.order.summary }}</span></span
+            >
+            <span class="under"
+              ><span class="mono where">{{ row.order.placeCode ?? 'no place' }}</span
+              ><PriorityBar :priority="row.order.priority" /><StageRing class="state" :state="row.order.state" :held-from="row.order.heldFrom" /><TargetGauge
+                :target="row.target"
+            /></span>
           </template>
         </button>
       </li>
@@ -125,26 +168,114 @@ defineExpose({ step, focusRow })
 </template>
 
 <style scoped>
-.pane { display: flex; flex-direction: column; min-height: 0; font-size: 13px; }
-header { display: flex; align-items: center; gap: 8px; padding: 12px 12px 8px; }
-.sort { width: auto; margin-left: auto; min-height: 28px; padding: 2px 6px; font-size: 13px; }
-.filter { margin: 0 12px 8px; width: auto; min-height: 32px; }
-ol { list-style: none; margin: 0; padding: 0; overflow: auto; flex: 1; border-top: 1px solid var(--line); }
-li { border-bottom: 1px solid var(--line); }
-.row { display: flex; flex-direction: column; justify-content: center; gap: 2px; width: 100%; height: 52px; padding: 0 12px 0 9px; border-left: 3px solid transparent; }
-.row:hover { background: var(--shoal-faint); }
-.row.here { background: var(--shoal); border-left-color: var(--tide); }
-.row:focus-visible { outline-offset: -2px; }
-.top, .under { display: flex; gap: 8px; align-items: center; min-width: 0; }
-.number { font-size: 12px; }
-.summary { font-weight: 600; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.where { font-size: 12px; color: var(--ink-soft); }
-.row.here .where { color: var(--ink); }
-.state { white-space: nowrap; }
-.under > :last-child { margin-left: auto; }
-.bone { height: 52px; padding: 10px 12px; display: grid; gap: 6px; border-bottom: 1px solid var(--line); }
-.bone .bones { height: 12px; width: 85%; }
-.bone .short { width: 55%; }
-.more { margin: 8px 12px; }
-kbd { border: 1px solid var(--line-strong); border-radius: 3px; padding: 0 5px; }
+.pane {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  font-size: 13px;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 12px 12px 8px;
+}
+.sort {
+  width: auto;
+  margin-left: auto;
+  min-height: 28px;
+  padding: 2px 6px;
+  font-size: 13px;
+}
+.filter {
+  margin: 0 12px 8px;
+  width: auto;
+  min-height: 32px;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  overflow: auto;
+  flex: 1;
+  border-top: 1px solid var(--line);
+}
+li {
+  border-bottom: 1px solid var(--line);
+}
+.row {
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  gap: 2px;
+  width: 100%;
+  height: 52px;
+  padding: 0 12px 0 9px;
+  border-left: 3px solid transparent;
+}
+.row:hover {
+  background: var(--shoal-faint);
+}
+.row.here {
+  background: var(--shoal);
+  border-left-color: var(--tide);
+}
+.row:focus-visible {
+  outline-offset: -2px;
+}
+.top,
+.under {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-width: 0;
+}
+.number {
+  font-size: 12px;
+}
+.summary {
+  font-weight: 600;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.where {
+  font-size: 12px;
+  color: var(--ink-soft);
+  white-space: nowrap;
+}
+.number {
+  white-space: nowrap;
+}
+.row.here .where {
+  color: var(--ink);
+}
+.state {
+  white-space: nowrap;
+}
+.under > :last-child {
+  margin-left: auto;
+}
+.bone {
+  height: 52px;
+  padding: 10px 12px;
+  display: grid;
+  gap: 6px;
+  border-bottom: 1px solid var(--line);
+}
+.bone .bones {
+  height: 12px;
+  width: 85%;
+}
+.bone .short {
+  width: 55%;
+}
+.more {
+  margin: 8px 12px;
+}
+kbd {
+  border: 1px solid var(--line-strong);
+  border-radius: 3px;
+  padding: 0 5px;
+}
 </style>

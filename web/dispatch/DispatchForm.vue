@@ -26,7 +26,12 @@ watch(times, (now) => now && void candidates.load(), { immediate: true })
 
 function notes(one: TechnicianChoice): string[] {
   const { fitness } = one
-  return [...(fitness.hasTrade ? [] : ['other trade']), ...(fitness.away ? ['away'] : []), ...(fitness.onShift ? [] : ['not on shift']), ...(fitness.overlapMinutes ? [`${spell(fitness.overlapMinutes)} already planned then`] : [])]
+  return [
+    ...(fitness.hasTrade ? [] : ['other trade']),
+    ...(fitness.away ? ['away'] : []),
+    ...(fitness.onShift ? [] : ['not on shift']),
+    ...(fitness.overlapMinutes ? [`${spell(fitness.overlapMinutes)} already planned then`] : []),
+  ]
 }
 const loadShare = (one: TechnicianChoice) => `${Math.min(100, (one.fitness.loadMinutes / 480) * 100)}%`
 
@@ -35,7 +40,11 @@ async function send(): Promise<void> {
   busy.value = true
   problem.value = ''
   try {
-    const done = await call(dispatchOrder, { id: props.orderId, version: props.version, technicianIds: chosen.value, vendorId: vendorId.value, ...times.value }, { key })
+    const done = await call(
+      dispatchOrder,
+      { id: props.orderId, version: props.version, technicianIds: chosen.value, vendorId: vendorId.value, ...times.value },
+      { key },
+    )
     emit('done', done.version)
   } catch (error) {
     problem.value = error instanceof CallProblem ? (error.reasons[0]?.sentence ?? error.message) : 'It could not be dispatched. Try again.'
@@ -49,7 +58,10 @@ async function send(): Promise<void> {
   <form id="s-dispatch" class="dispatch" aria-label="Dispatch" @submit.prevent="send" @keydown.ctrl.enter.prevent="send" @keydown.esc.stop="emit('leave')">
     <div class="when">
       <div class="field"><label for="d-start">Start</label><input id="d-start" v-model="start" class="entry mono" type="datetime-local" required /></div>
-      <div class="field"><label for="d-minutes">Minutes</label><input id="d-minutes" v-model.number="minutes" class="entry mono" type="number" min="5" max="600" step="5" required /></div>
+      <div class="field">
+        <label for="d-minutes">Minutes</label
+        ><input id="d-minutes" v-model.number="minutes" class="entry mono" type="number" min="5" max="600" step="5" required />
+      </div>
     </div>
     <ProblemNote v-if="candidates.problem.value" :problem="candidates.problem.value" @retry="candidates.load" />
     <template v-else-if="candidates.value.value">
@@ -57,20 +69,34 @@ async function send(): Promise<void> {
         <legend>Technicians</legend>
         <label v-for="one in candidates.value.value.technicians" :key="one.id" class="who">
           <input v-model="chosen" type="checkbox" :value="one.id" />
-          <span class="name">{{ one.name }}<span class="soft"> {{ one.trades.join(', ') }}</span></span>
+          <span class="name"
+            >{{ one.name }}<span class="soft"> {{ one.trades.join(', ') }}</span></span
+          >
           <span class="soft shift mono">{{ one.shift }}</span>
-          <span class="load" role="img" :aria-label="`${spell(one.fitness.loadMinutes)} planned that day`" :title="`${spell(one.fitness.loadMinutes)} planned that day`"><span :style="{ width: loadShare(one) }" /></span>
+          <span
+            class="load"
+            role="img"
+            :aria-label="`${spell(one.fitness.loadMinutes)} planned that day`"
+            :title="`${spell(one.fitness.loadMinutes)} planned that day`"
+            ><span :style="{ width: loadShare(one) }"
+          /></span>
           <span class="notes" :class="{ wrong: notes(one).length }">{{ notes(one).join(', ') || 'free, on shift' }}</span>
         </label>
       </fieldset>
       <fieldset>
         <legend>Or a vendor, who gets a pass by mail</legend>
         <label v-for="one in candidates.value.value.vendors.filter((vendor) => vendor.hasTrade)" :key="one.id" class="who">
-          <input v-model="vendorId" type="radio" name="vendor" :value="one.id" /><span class="name">{{ one.name }}<span class="soft"> {{ one.service }}</span></span>
+          <input v-model="vendorId" type="radio" name="vendor" :value="one.id" /><span class="name"
+            >{{ one.name }}<span class="soft"> {{ one.service }}</span></span
+          >
         </label>
         <details>
           <summary>Vendors for other trades</summary>
-          <label v-for="one in candidates.value.value.vendors.filter((vendor) => !vendor.hasTrade)" :key="one.id" class="who"><input v-model="vendorId" type="radio" name="vendor" :value="one.id" /><span class="name">{{ one.name }}<span class="soft"> {{ one.service }}</span></span></label>
+          <label v-for="one in candidates.value.value.vendors.filter((vendor) => !vendor.hasTrade)" :key="one.id" class="who"
+            ><input v-model="vendorId" type="radio" name="vendor" :value="one.id" /><span class="name"
+              >{{ one.name }}<span class="soft"> {{ one.service }}</span></span
+            ></label
+          >
         </details>
         <button v-if="vendorId" class="link" type="button" @click="vendorId = null">No vendor</button>
       </fieldset>
@@ -84,17 +110,76 @@ async function send(): Promise<void> {
 </template>
 
 <style scoped>
-.dispatch { display: grid; gap: 12px; padding: 12px; background: var(--shoal-faint); border-radius: 6px; }
-.when { display: grid; grid-template-columns: 220px 110px; gap: 10px; }
-fieldset { border: 1px solid var(--line); border-radius: 6px; background: var(--sheet); padding: 6px 10px; margin: 0; max-height: 300px; overflow: auto; min-width: 0; }
-.who { display: flex; flex-wrap: wrap; gap: 4px 10px; align-items: center; padding: 4px 0; min-height: 30px; cursor: pointer; }
-.name { flex: 1 1 190px; }
-.shift { font-size: 12px; }
-.load { width: 60px; height: 8px; border-radius: 2px; box-shadow: inset 0 0 0 1px var(--line-strong); overflow: hidden; }
-.load > span { display: block; height: 100%; background: var(--tide); }
-.notes { font-size: 12px; min-width: 150px; color: var(--ink-soft); }
-.notes.wrong { color: var(--buoy); }
-.acts { display: flex; gap: 8px; }
-kbd { font: 11px var(--mono); border: 1px solid currentcolor; border-radius: 3px; padding: 0 4px; }
-@media (max-width: 600px) { .when { grid-template-columns: 1fr 90px; } }
+.dispatch {
+  display: grid;
+  gap: 12px;
+  padding: 12px;
+  background: var(--shoal-faint);
+  border-radius: 6px;
+}
+.when {
+  display: grid;
+  grid-template-columns: 220px 110px;
+  gap: 10px;
+}
+fieldset {
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--sheet);
+  padding: 6px 10px;
+  margin: 0;
+  max-height: 300px;
+  overflow: auto;
+  min-width: 0;
+}
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: center;
+  padding: 4px 0;
+  min-height: 30px;
+  cursor: pointer;
+}
+.name {
+  flex: 1 1 190px;
+}
+.shift {
+  font-size: 12px;
+}
+.load {
+  width: 60px;
+  height: 8px;
+  border-radius: 2px;
+  box-shadow: inset 0 0 0 1px var(--line-strong);
+  overflow: hidden;
+}
+.load > span {
+  display: block;
+  height: 100%;
+  background: var(--tide);
+}
+.notes {
+  font-size: 12px;
+  min-width: 150px;
+  color: var(--ink-soft);
+}
+.notes.wrong {
+  color: var(--buoy);
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
+kbd {
+  font: 11px var(--mono);
+  border: 1px solid currentcolor;
+  border-radius: 3px;
+  padding: 0 4px;
+}
+@media (max-width: 600px) {
+  .when {
+    grid-template-columns: 1fr 90px;
+  }
+}
 </style>

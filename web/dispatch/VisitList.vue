@@ -18,17 +18,30 @@ async function revoke(id: number): Promise<void> {
 <template>
   <div v-if="visits.length" class="scroll">
     <table class="plain-table">
-      <thead><tr><th>Who</th><th>Kind</th><th>Planned</th><th>State</th><th>Pass</th></tr></thead>
+      <thead>
+        <tr>
+          <th>Who</th>
+          <th>Kind</th>
+          <th>Planned</th>
+          <th>State</th>
+          <th>Pass</th>
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="visit in visits" :key="visit.id">
           <td>{{ visit.who }}</td>
           <td>{{ VISIT_KIND_NAMES[visit.kind as VisitKind] }}</td>
           <td class="mono">{{ shortTime(visit.plannedStart) }} to {{ shortTime(visit.plannedEnd) }}</td>
-          <td>{{ STATES[visit.state] }}<template v-if="visit.result">: {{ VISIT_RESULT_NAMES[visit.result as VisitResult] }}</template></td>
+          <td>
+            {{ STATES[visit.state] }}<template v-if="visit.result">: {{ VISIT_RESULT_NAMES[visit.result as VisitResult] }}</template>
+          </td>
           <td>
             <template v-if="visit.pass">
               <span v-if="visit.pass.revokedAt" class="soft">taken back</span>
-              <template v-else>until {{ shortTime(visit.pass.expiresAt) }} <button v-if="mayRevoke" class="link" type="button" @click="revoke(visit.pass.id)">Take back</button></template>
+              <template v-else
+                >until {{ shortTime(visit.pass.expiresAt) }}
+                <button v-if="mayRevoke" class="link" type="button" @click="revoke(visit.pass.id)">Take back</button></template
+              >
             </template>
           </td>
         </tr>
@@ -38,5 +51,7 @@ async function revoke(id: number): Promise<void> {
 </template>
 
 <style scoped>
-.scroll { overflow-x: auto; }
+.scroll {
+  overflow-x: auto;
+}
 </style>

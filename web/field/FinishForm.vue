@@ -6,7 +6,11 @@ import type { VisitResult } from '#core/dispatch'
 import { call, useLoading } from '#web/kit'
 
 /** Leaving a job: done with symptom, cause and fix, or why not. */
-const props = defineProps<{ outcome: { symptom: string | null; cause: string | null; fix: string | null }; busy: boolean; sentenceAt: (field: string) => string | undefined }>()
+const props = defineProps<{
+  outcome: { symptom: string | null; cause: string | null; fix: string | null }
+  busy: boolean
+  sentenceAt: (field: string) => string | undefined
+}>()
 const emit = defineEmits<{ finish: [{ result: VisitResult; symptom?: string; cause?: string; fix?: string; note?: string }]; leave: [] }>()
 const lists = useLoading(() => call(readOutcomeLists, {}))
 void lists.load()
@@ -25,10 +29,32 @@ const note = ref('')
       <label v-for="one in VISIT_RESULTS" :key="one"><input v-model="result" type="radio" name="result" :value="one" /> {{ VISIT_RESULT_NAMES[one] }}</label>
     </fieldset>
     <template v-if="result === 'done'">
-      <div v-for="[name, label, list, model] in ([['symptom', 'What was wrong', lists.value.value?.symptoms, symptom], ['cause', 'Why', lists.value.value?.causes, cause], ['fix', 'What was done', lists.value.value?.fixes, fix]] as const)" :key="name" class="field">
+      <div
+        v-for="[name, label, list, model] in [
+          ['symptom', 'What was wrong', lists.value.value?.symptoms, symptom],
+          ['cause', 'Why', lists.value.value?.causes, cause],
+          ['fix', 'What was done', lists.value.value?.fixes, fix],
+        ] as const"
+        :key="name"
+        class="field"
+      >
         <label :for="`out-${name}`">{{ label }}</label>
-        <select :id="`out-${name}`" class="entry" :value="model" :aria-invalid="!!sentenceAt(name)" @change="(event) => { const value = (event.target as HTMLSelectElement).value; if (name === 'symptom') symptom = value; else if (name === 'cause') cause = value; else fix = value }">
-          <option value="">Choose</option><option v-for="one in list" :key="one" :value="one">{{ one }}</option>
+        <select
+          :id="`out-${name}`"
+          class="entry"
+          :value="model"
+          :aria-invalid="!!sentenceAt(name)"
+          @change="
+            (event) => {
+              const value = (event.target as HTMLSelectElement).value
+              if (name === 'symptom') symptom = value
+              else if (name === 'cause') cause = value
+              else fix = value
+            }
+          "
+        >
+          <option value="">Choose</option>
+          <option v-for="one in list" :key="one" :value="one">{{ one }}</option>
         </select>
         <p v-if="sentenceAt(name)" class="problem" role="alert">{{ sentenceAt(name) }}</p>
       </div>
@@ -40,7 +66,20 @@ const note = ref('')
 </template>
 
 <style scoped>
-fieldset { border: 0; margin: 0; padding: 0; display: grid; }
-fieldset label { min-height: 48px; display: flex; align-items: center; gap: 10px; }
-input[type='radio'] { width: 20px; height: 20px; }
+fieldset {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: grid;
+}
+fieldset label {
+  min-height: 48px;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+input[type='radio'] {
+  width: 20px;
+  height: 20px;
+}
 </style>

@@ -2,25 +2,75 @@
 import { shortTime } from '#web/kit'
 
 /** What somebody needs to go: where, who, how to get in. No money. */
-defineProps<{ job: { description: string; plannedStart: string; plannedEnd: string; placeName?: string | null; place?: string | null; placeCode?: string | null; placeWithin: string | null; placeAccess: string | null; access: string | null; contactName: string | null; contactPhone: string | null; noteForWorker: string | null; asset: { tag: string; name: string } | null } }>()
+defineProps<{
+  job: {
+    description: string
+    plannedStart: string
+    plannedEnd: string
+    placeName?: string | null
+    place?: string | null
+    placeCode?: string | null
+    placeWithin: string | null
+    placeAccess: string | null
+    access: string | null
+    contactName: string | null
+    contactPhone: string | null
+    noteForWorker: string | null
+    asset: { tag: string; name: string } | null
+  }
+}>()
 </script>
 
 <template>
   <section class="card" aria-label="The job">
     <p class="text">{{ job.description }}</p>
     <dl>
-      <dt>When</dt><dd class="mono">{{ shortTime(job.plannedStart) }} to {{ shortTime(job.plannedEnd) }}</dd>
-      <template v-if="job.placeName ?? job.place"><dt>Where</dt><dd><span v-if="job.placeCode" class="mono">{{ job.placeCode }} </span>{{ job.placeName ?? job.place }}<span class="label">{{ job.placeWithin ? `, ${job.placeWithin}` : '' }}</span></dd></template>
-      <template v-if="job.asset"><dt>Asset</dt><dd><span class="mono">{{ job.asset.tag }}</span> {{ job.asset.name }}</dd></template>
-      <template v-if="job.placeAccess || job.access"><dt>Getting in</dt><dd>{{ [job.placeAccess, job.access].filter(Boolean).join(' ') }}</dd></template>
-      <template v-if="job.contactName || job.contactPhone"><dt>Contact</dt><dd>{{ job.contactName }} <a v-if="job.contactPhone" :href="`tel:${job.contactPhone.replace(/ /g, '')}`">{{ job.contactPhone }}</a></dd></template>
-      <template v-if="job.noteForWorker"><dt>Note</dt><dd>{{ job.noteForWorker }}</dd></template>
+      <dt>When</dt>
+      <dd class="mono">{{ shortTime(job.plannedStart) }} to {{ shortTime(job.plannedEnd) }}</dd>
+      <template v-if="job.placeName ?? job.place"
+        ><dt>Where</dt>
+        <dd>
+          <span v-if="job.placeCode" class="mono">{{ job.placeCode }} </span>{{ job.placeName ?? job.place
+          }}<span class="label">{{ job.placeWithin ? `, ${job.placeWithin}` : '' }}</span>
+        </dd></template
+      >
+      <template v-if="job.asset"
+        ><dt>Asset</dt>
+        <dd>
+          <span class="mono">{{ job.asset.tag }}</span> {{ job.asset.name }}
+        </dd></template
+      >
+      <template v-if="job.placeAccess || job.access"
+        ><dt>Getting in</dt>
+        <dd>{{ [job.placeAccess, job.access].filter(Boolean).join(' ') }}</dd></template
+      >
+      <template v-if="job.contactName || job.contactPhone"
+        ><dt>Contact</dt>
+        <dd>
+          {{ job.contactName }} <a v-if="job.contactPhone" :href="`tel:${job.contactPhone.replace(/ /g, '')}`">{{ job.contactPhone }}</a>
+        </dd></template
+      >
+      <template v-if="job.noteForWorker"
+        ><dt>Note</dt>
+        <dd>{{ job.noteForWorker }}</dd></template
+      >
     </dl>
   </section>
 </template>
 
 <style scoped>
-dl { margin: 0; display: grid; grid-template-columns: 84px minmax(0, 1fr); gap: 6px 10px; }
-dt { color: var(--ink-soft); font-size: 14px; }
-dd { margin: 0; overflow-wrap: anywhere; }
+dl {
+  margin: 0;
+  display: grid;
+  grid-template-columns: 84px minmax(0, 1fr);
+  gap: 6px 10px;
+}
+dt {
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+dd {
+  margin: 0;
+  overflow-wrap: anywhere;
+}
 </style>

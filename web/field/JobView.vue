@@ -5,7 +5,6 @@ import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
 import { address, call, CallProblem, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
-import type { Priority } from '#core/requests'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
@@ -58,19 +57,59 @@ async function addNote(): Promise<void> {
 
 <template>
   <div class="phone roomy">
-    <header><p><RouterLink to="/rounds">All jobs</RouterLink></p><h1>{{ it?.summary ?? 'Job' }}</h1><p v-if="it"><span class="mono">{{ it.number }}</span></p></header>
+    <header>
+      <p><RouterLink to="/rounds">All jobs</RouterLink></p>
+      <h1>{{ it?.summary ?? 'Job' }}</h1>
+      <p v-if="it">
+        <span class="mono">{{ it.number }}</span>
+      </p>
+    </header>
     <main>
       <ProblemNote v-if="job.problem.value && !it" :problem="job.problem.value" @retry="job.load" />
       <template v-else-if="it">
-        <p v-if="it.priority"><PriorityBar :priority="it.priority as Priority" /></p>
+        <p v-if="it.priority"><PriorityBar :priority="it.priority" /></p>
         <p v-if="problem && !open" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-        <ClockCard :running="it.running" :stints="it.stints" :over="over" :busy="busy" @switch="(kind) => act(() => call(contract.switchStint, { visitId, kind }))" @stop="act(() => call(contract.stopClock, { visitId }))" />
-        <FinishForm v-if="open === 'finish'" :outcome="it.outcome" :busy="busy" :sentence-at="(field) => problem?.at(field)" @finish="(leaving) => act(() => call(contract.finishJob, { visitId, ...leaving }))" @leave="open = null" />
-        <form v-if="open === 'part'" class="card" aria-label="Use a part" @submit.prevent="act(() => call(contract.usePart, { visitId, partId: partId!, quantity }))">
+        <ClockCard
+          :running="it.running"
+          :stints="it.stints"
+          :over="over"
+          :busy="busy"
+          @switch="(kind) => act(() => call(contract.switchStint, { visitId, kind }))"
+          @stop="act(() => call(contract.stopClock, { visitId }))"
+        />
+        <FinishForm
+          v-if="open === 'finish'"
+          :outcome="it.outcome"
+          :busy="busy"
+          :sentence-at="(field) => problem?.at(field)"
+          @finish="(leaving) => act(() => call(contract.finishJob, { visitId, ...leaving }))"
+          @leave="open = null"
+        />
+        <form
+          v-if="open === 'part'"
+          class="card"
+          aria-label="Use a part"
+          @submit.prevent="act(() => call(contract.usePart, { visitId, partId: partId!, quantity }))"
+        >
           <h2>Use a part</h2>
-          <div class="field"><label for="part-text">Part of name or code</label><input id="part-text" v-model="partText" class="entry" type="search" @input="lookForParts" /></div>
-          <fieldset class="list"><legend class="hidden">Parts</legend><label v-for="part in parts" :key="part.id"><input v-model="partId" type="radio" name="part" :value="part.id" /> <span>{{ part.name }} <span class="label mono">{{ part.code }}</span><br /><span class="label">{{ Number(part.inStock) }} {{ part.unit }} in stock</span></span></label></fieldset>
-          <div class="field"><label for="part-quantity">How many</label><input id="part-quantity" v-model="quantity" class="entry mono" inputmode="decimal" :aria-invalid="!!problem?.at('quantity')" /></div>
+          <div class="field">
+            <label for="part-text">Part of name or code</label><input id="part-text" v-model="partText" class="entry" type="search" @input="lookForParts" />
+          </div>
+          <fieldset class="list">
+            <legend class="hidden">Parts</legend>
+            <label v-for="part in parts" :key="part.id"
+              ><input v-model="partId" type="radio" name="part" :value="part.id" />
+              <span
+                >{{ part.name }} <span class="label mono">{{ part.code }}</span><br /><span class="label"
+                  >{{ Number(part.inStock) }} {{ part.unit }} in stock</span
+                ></span
+              ></label
+            >
+          </fieldset>
+          <div class="field">
+            <label for="part-quantity">How many</label
+            ><input id="part-quantity" v-model="quantity" class="entry mono" inputmode="decimal" :aria-invalid="!!problem?.at('quantity')" />
+          </div>
           <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
           <button class="push first" :disabled="busy || !partId">Use it</button>
           <button class="push" type="button" @click="open = null">Not now</button>
@@ -82,28 +121,74 @@ async function addNote(): Promise<void> {
           <button class="push" type="button" @click="open = null">Not now</button>
         </form>
         <JobFacts :job="it" />
-        <section v-if="it.parts.length" class="card" aria-label="Parts used"><h2>Parts used</h2><p v-for="part in it.parts" :key="part.id">{{ Number(part.quantity) }} {{ part.unit }} {{ part.name }}</p></section>
-        <section v-if="it.notes.length" class="card" aria-label="Notes"><h2>Notes</h2><p v-for="(one, index) in it.notes" :key="index" class="text"><span class="label">{{ shortTime(one.at) }} {{ one.who }}</span><br />{{ one.text }}</p></section>
-        <section v-if="it.photos.length" class="card" aria-label="Photos"><h2>Photos</h2><div class="thumbs"><img v-for="(one, index) in it.photos" :key="one.id" :src="address(readAttachment, { id: one.id })" :alt="`Photo ${index + 1}`" /></div></section>
-        <section class="card" aria-label="Earlier here"><h2>Earlier {{ it.asset ? 'on this asset' : 'here' }}</h2><p v-for="one in it.earlier" :key="one.number"><span class="mono label">{{ one.number }}, {{ shortTime(one.finishedAt) }}</span><br />{{ [one.symptom, one.cause, one.fix].filter(Boolean).join(', ') || 'No outcome recorded' }}</p><p v-if="!it.earlier.length" class="label">Nothing was done here before.</p></section>
+        <section v-if="it.parts.length" class="card" aria-label="Parts used">
+          <h2>Parts used</h2>
+          <p v-for="part in it.parts" :key="part.id">{{ Number(part.quantity) }} {{ part.unit }} {{ part.name }}</p>
+        </section>
+        <section v-if="it.notes.length" class="card" aria-label="Notes">
+          <h2>Notes</h2>
+          <p v-for="(one, index) in it.notes" :key="index" class="text">
+            <span class="label">{{ shortTime(one.at) }} {{ one.who }}</span
+            ><br />{{ one.text }}
+          </p>
+        </section>
+        <section v-if="it.photos.length" class="card" aria-label="Photos">
+          <h2>Photos</h2>
+          <div class="thumbs">
+            <img v-for="(one, index) in it.photos" :key="one.id" :src="address(readAttachment, { id: one.id })" :alt="`Photo ${index + 1}`" />
+          </div>
+        </section>
+        <section class="card" aria-label="Earlier here">
+          <h2>Earlier {{ it.asset ? 'on this asset' : 'here' }}</h2>
+          <p v-for="one in it.earlier" :key="one.number">
+            <span class="mono label">{{ one.number }}, {{ shortTime(one.finishedAt) }}</span
+            ><br />{{ [one.symptom, one.cause, one.fix].filter(Boolean).join(', ') || 'No outcome recorded' }}
+          </p>
+          <p v-if="!it.earlier.length" class="label">Nothing was done here before.</p>
+        </section>
       </template>
       <div v-else class="bones wait" />
     </main>
-    <div v-if="it && !over" class="bar"><div>
-      <button class="push" type="button" @click="openParts">Part</button>
-      <label class="push photo">Photo<input type="file" accept="image/*" class="hidden" :disabled="busy" @change="photo" /></label>
-      <button class="push" type="button" @click="open = 'note'">Note</button>
-      <button class="push first" type="button" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</button>
-    </div></div>
+    <div v-if="it && !over" class="bar">
+      <div>
+        <button class="push" type="button" @click="openParts">Part</button>
+        <label class="push photo">Photo<input type="file" accept="image/*" class="hidden" :disabled="busy" @change="photo" /></label>
+        <button class="push" type="button" @click="open = 'note'">Note</button>
+        <button class="push first" type="button" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</button>
+      </div>
+    </div>
   </div>
 </template>
 
 <style src="../kit/phone.css"></style>
 <style scoped>
-.list { border: 0; margin: 0; padding: 0; max-height: 260px; overflow: auto; display: grid; }
-.list label { display: flex; gap: 10px; align-items: center; min-height: 48px; }
-.list input { width: 20px; height: 20px; flex: none; }
-.photo:focus-within { outline: 2px solid var(--tide); outline-offset: 2px; }
-.push:disabled { opacity: 0.55; }
-.wait { height: 240px; }
+.list {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  max-height: 260px;
+  overflow: auto;
+  display: grid;
+}
+.list label {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 48px;
+}
+.list input {
+  width: 20px;
+  height: 20px;
+  flex: none;
+}
+.photo:focus-within {
+  outline: 2px solid var(--tide);
+  outline-offset: 2px;
+}
+.push:disabled {
+  opacity: 0.55;
+}
+.wait {
+  height: 240px;
+}
 </style>

@@ -5,7 +5,6 @@ import { listJobs } from '#contract/field'
 import { VISIT_KIND_NAMES } from '#core/dispatch'
 import type { VisitKind } from '#core/dispatch'
 import { call, onLiveChange, PriorityBar, ProblemNote, shortTime, useLive, useLoading, useSession, useSoon } from '#web/kit'
-import type { Priority } from '#core/requests'
 
 /** The technician's day: jobs in the order of the plan. */
 const session = useSession()
@@ -26,22 +25,44 @@ async function leave(): Promise<void> {
 
 <template>
   <div class="phone roomy">
-    <header class="top"><h1>Rounds</h1><span>{{ session.self?.name }}</span><button class="push" type="button" @click="leave">Sign out</button></header>
+    <header class="top">
+      <h1>Rounds</h1>
+      <span>{{ session.self?.name }}</span
+      ><button class="push" type="button" @click="leave">Sign out</button>
+    </header>
     <main>
-      <div class="field"><label for="range" class="hidden">Which days</label><select id="range" v-model="range" class="entry"><option value="today">Today</option><option value="week">This week</option><option value="month">Last month</option></select></div>
+      <div class="field">
+        <label for="range" class="hidden">Which days</label
+        ><select id="range" v-model="range" class="entry">
+          <option value="today">Today</option>
+          <option value="week">This week</option>
+          <option value="month">Last month</option>
+        </select>
+      </div>
       <ProblemNote v-if="jobs.problem.value" :problem="jobs.problem.value" @retry="jobs.load" />
       <template v-else-if="jobs.value.value">
         <ol v-if="jobs.value.value.rows.length" class="jobs">
           <li v-for="job in jobs.value.value.rows" :key="job.visitId">
             <RouterLink class="card job" :class="{ now: job.visitState === 'on_site', over: job.visitState === 'ended' }" :to="`/rounds/${job.visitId}`">
-              <span class="line"><span class="mono">{{ shortTime(job.plannedStart) }}</span><PriorityBar :priority="job.priority as Priority | null" /><span class="label">{{ STATES[job.visitState] }}</span></span>
+              <span class="line"
+                ><span class="mono">{{ shortTime(job.plannedStart) }}</span
+                ><PriorityBar :priority="job.priority" /><span class="label">{{ STATES[job.visitState] }}</span></span
+              >
               <strong>{{ job.summary }}</strong>
-              <span><span class="mono label">{{ job.placeCode }}</span> {{ job.placeName }}</span>
-              <span class="label"><span class="mono">{{ job.number }}</span>, {{ VISIT_KIND_NAMES[job.kind as VisitKind].toLowerCase() }}</span>
+              <span
+                ><span class="mono label">{{ job.placeCode }}</span> {{ job.placeName }}</span
+              >
+              <span class="label"
+                ><span class="mono">{{ job.number }}</span
+                >, {{ VISIT_KIND_NAMES[job.kind as VisitKind].toLowerCase() }}</span
+              >
             </RouterLink>
           </li>
         </ol>
-        <div v-else class="card"><h2>Nothing planned</h2><p>Jobs the desk sends you appear here by themselves, and in your mail.</p></div>
+        <div v-else class="card">
+          <h2>Nothing planned</h2>
+          <p>Jobs the desk sends you appear here by themselves, and in your mail.</p>
+        </div>
       </template>
       <div v-else class="bones wait" />
     </main>
@@ -50,13 +71,46 @@ async function leave(): Promise<void> {
 
 <style src="../kit/phone.css"></style>
 <style scoped>
-.top { display: flex; align-items: center; gap: 12px; }
-.top h1 { margin-right: auto; }
-.top .push { min-height: 40px; background: none; color: var(--on-deep); border-color: var(--on-deep-soft); }
-.jobs { list-style: none; margin: 0; padding: 0; display: grid; gap: 10px; }
-.job { color: var(--ink); text-decoration: none; gap: 3px; border-left: 6px solid var(--line-strong); }
-.now { border-left-color: var(--tide); background: var(--shoal-faint); }
-.over { opacity: 0.75; }
-.line { display: flex; gap: 12px; align-items: center; }
-.wait { height: 160px; }
+.top {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+}
+.top h1 {
+  margin-right: auto;
+}
+.top .push {
+  min-height: 40px;
+  background: none;
+  color: var(--on-deep);
+  border-color: var(--on-deep-soft);
+}
+.jobs {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 10px;
+}
+.job {
+  color: var(--ink);
+  text-decoration: none;
+  gap: 3px;
+  border-left: 6px solid var(--line-strong);
+}
+.now {
+  border-left-color: var(--tide);
+  background: var(--shoal-faint);
+}
+.over {
+  opacity: 0.75;
+}
+.line {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+.wait {
+  height: 160px;
+}
 </style>

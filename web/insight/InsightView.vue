@@ -26,12 +26,23 @@ function draw(): void {
     data: {
       labels: found.byMonth.map((row) => row.month),
       datasets: [
-        { label: 'Requests received', data: found.byMonth.map((row) => row.requests), backgroundColor: role('--shoal'), borderColor: role('--tide'), borderWidth: 1 },
+        {
+          label: 'Requests received',
+          data: found.byMonth.map((row) => row.requests),
+          backgroundColor: role('--shoal'),
+          borderColor: role('--tide'),
+          borderWidth: 1,
+        },
         { label: 'Orders finished', data: found.byMonth.map((row) => row.finished), backgroundColor: role('--tide') },
         { label: 'Finished on time', data: found.byMonth.map((row) => row.finishedOnTime), backgroundColor: role('--violet') },
       ],
     },
-    options: { animation: false, responsive: true, maintainAspectRatio: false, scales: { x: { grid: { display: false } }, y: { beginAtZero: true, grid: { color: role('--line') } } } },
+    options: {
+      animation: false,
+      responsive: true,
+      maintainAspectRatio: false,
+      scales: { x: { grid: { display: false } }, y: { beginAtZero: true, grid: { color: role('--line') } } },
+    },
   })
 }
 </script>
@@ -41,16 +52,75 @@ function draw(): void {
     <header><h1>Insight</h1></header>
     <ProblemNote v-if="figures.problem.value" :problem="figures.problem.value" @retry="figures.load" />
     <template v-else-if="figures.value.value">
-      <section aria-label="A year of work"><h2>A year of work</h2><div class="chart"><canvas ref="canvas" role="img" aria-label="Requests received, orders finished and finished on time, by month; the table below says the same" /></div>
-        <details><summary>The same as a table</summary><table class="plain-table"><thead><tr><th>Month</th><th class="amount">Received</th><th class="amount">Finished</th><th class="amount">On time</th></tr></thead><tbody><tr v-for="row in figures.value.value.byMonth" :key="row.month"><td class="mono">{{ row.month }}</td><td class="amount">{{ row.requests }}</td><td class="amount">{{ row.finished }}</td><td class="amount">{{ row.finishedOnTime }}</td></tr></tbody></table></details>
+      <section aria-label="A year of work">
+        <h2>A year of work</h2>
+        <div class="chart">
+          <canvas ref="canvas" role="img" aria-label="Requests received, orders finished and finished on time, by month; the table below says the same" />
+        </div>
+        <details>
+          <summary>The same as a table</summary>
+          <table class="plain-table">
+            <thead>
+              <tr>
+                <th>Month</th>
+                <th class="amount">Received</th>
+                <th class="amount">Finished</th>
+                <th class="amount">On time</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="row in figures.value.value.byMonth" :key="row.month">
+                <td class="mono">{{ row.month }}</td>
+                <td class="amount">{{ row.requests }}</td>
+                <td class="amount">{{ row.finished }}</td>
+                <td class="amount">{{ row.finishedOnTime }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </details>
       </section>
-      <section aria-label="Repeat failures"><h2>Repairs again and again, last 90 days</h2>
-        <table v-if="figures.value.value.repeats.length" class="plain-table"><thead><tr><th>Asset</th><th class="amount">Repairs</th><th class="amount">Cost, {{ figures.value.value.currency }}</th><th>Warranty</th></tr></thead>
-          <tbody><tr v-for="row in figures.value.value.repeats" :key="row.assetId"><td><RouterLink class="mono" :to="`/registers/assets?q=${row.tag}`">{{ row.tag }}</RouterLink> {{ row.name }}</td><td class="amount">{{ row.repairs }}</td><td class="amount violet">{{ formatMinor(row.costMinor) }}</td><td>{{ row.warrantyUntil ? dayOf(row.warrantyUntil) : '' }}</td></tr></tbody></table>
+      <section aria-label="Repeat failures">
+        <h2>Repairs again and again, last 90 days</h2>
+        <table v-if="figures.value.value.repeats.length" class="plain-table">
+          <thead>
+            <tr>
+              <th>Asset</th>
+              <th class="amount">Repairs</th>
+              <th class="amount">Cost, {{ figures.value.value.currency }}</th>
+              <th>Warranty</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in figures.value.value.repeats" :key="row.assetId">
+              <td>
+                <RouterLink class="mono" :to="`/registers/assets?q=${row.tag}`">{{ row.tag }}</RouterLink> {{ row.name }}
+              </td>
+              <td class="amount">{{ row.repairs }}</td>
+              <td class="amount violet">{{ formatMinor(row.costMinor) }}</td>
+              <td>{{ row.warrantyUntil ? dayOf(row.warrantyUntil) : '' }}</td>
+            </tr>
+          </tbody>
+        </table>
         <p v-else class="soft">Nothing has broken three times.</p>
       </section>
-      <section aria-label="Open work by trade"><h2>Open work by trade</h2>
-        <table class="plain-table"><thead><tr><th>Trade</th><th class="amount">Open</th><th class="amount">Past target</th></tr></thead><tbody><tr v-for="row in figures.value.value.byTrade" :key="row.trade"><td>{{ row.trade }}</td><td class="amount">{{ row.open }}</td><td class="amount" :class="{ wrong: row.past }">{{ row.past }}</td></tr></tbody></table>
+      <section aria-label="Open work by trade">
+        <h2>Open work by trade</h2>
+        <table class="plain-table">
+          <thead>
+            <tr>
+              <th>Trade</th>
+              <th class="amount">Open</th>
+              <th class="amount">Past target</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in figures.value.value.byTrade" :key="row.trade">
+              <td>{{ row.trade }}</td>
+              <td class="amount">{{ row.open }}</td>
+              <td class="amount" :class="{ wrong: row.past }">{{ row.past }}</td>
+            </tr>
+          </tbody>
+        </table>
       </section>
     </template>
     <div v-else class="bones wait" />
@@ -59,5 +129,7 @@ function draw(): void {
 
 <style scoped src="../kit/page.css"></style>
 <style scoped>
-.chart { height: 280px; }
+.chart {
+  height: 280px;
+}
 </style>

@@ -38,7 +38,26 @@ function keys(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.veil { position: fixed; inset: 0; z-index: 50; background: rgb(15 58 67 / 45%); display: flex; justify-content: center; align-items: flex-start; padding: 72px 16px 16px; overflow: auto; }
-.box { width: min(560px, 100%); background: var(--sheet); border: 1px solid var(--line); border-radius: 6px; box-shadow: 0 12px 40px rgb(0 0 0 / 30%); padding: 16px; }
-.box.wide { width: min(760px, 100%); }
+.veil {
+  position: fixed;
+  inset: 0;
+  z-index: 50;
+  background: rgb(15 58 67 / 45%);
+  display: flex;
+  justify-content: center;
+  align-items: flex-start;
+  padding: 72px 16px 16px;
+  overflow: auto;
+}
+.box {
+  width: min(560px, 100%);
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  box-shadow: 0 12px 40px rgb(0 0 0 / 30%);
+  padding: 16px;
+}
+.box.wide {
+  width: min(760px, 100%);
+}
 </style>

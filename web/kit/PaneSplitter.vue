@@ -22,10 +22,30 @@ function step(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="edge" role="separator" aria-orientation="vertical" tabindex="0" :aria-label="label" :aria-valuenow="width" :aria-valuemin="least" :aria-valuemax="most" @pointerdown="drag" @keydown="step" />
+  <div
+    class="edge"
+    role="separator"
+    aria-orientation="vertical"
+    tabindex="0"
+    :aria-label="label"
+    :aria-valuenow="width"
+    :aria-valuemin="least"
+    :aria-valuemax="most"
+    @pointerdown="drag"
+    @keydown="step"
+  />
 </template>
 
 <style scoped>
-.edge { width: 7px; margin: 0 -3px; z-index: 2; cursor: col-resize; background: linear-gradient(var(--line), var(--line)) center / 1px 100% no-repeat; touch-action: none; }
-.edge:hover { background: linear-gradient(var(--tide), var(--tide)) center / 3px 100% no-repeat; }
+.edge {
+  width: 7px;
+  margin: 0 -3px;
+  z-index: 2;
+  cursor: col-resize;
+  background: linear-gradient(var(--line), var(--line)) center / 1px 100% no-repeat;
+  touch-action: none;
+}
+.edge:hover {
+  background: linear-gradient(var(--tide), var(--tide)) center / 3px 100% no-repeat;
+}
 </style>

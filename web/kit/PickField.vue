@@ -7,7 +7,18 @@ import { useSoon } from './soon'
 export type Choice = { value: number | string; label: string }
 
 /** Choosing one thing by typing part of it: from a short list, or found on the server while typing. */
-const props = defineProps<{ id: string; label: string; value: number | string | null; choices?: Choice[]; find?: (text: string) => Promise<Choice[]>; current?: Choice | null; placeholder?: string; disabled?: boolean; problem?: string; clearable?: boolean }>()
+const props = defineProps<{
+  id: string
+  label: string
+  value: number | string | null
+  choices?: Choice[]
+  find?: (text: string) => Promise<Choice[]>
+  current?: Choice | null
+  placeholder?: string
+  disabled?: boolean
+  problem?: string
+  clearable?: boolean
+}>()
 const emit = defineEmits<{ pick: [number | string | null] }>()
 const found = ref<Choice[]>([])
 const busy = ref(false)
@@ -30,7 +41,10 @@ function search(text: string): void {
   busy.value = true
   look()
 }
-watch(() => props.value, () => (busy.value = false))
+watch(
+  () => props.value,
+  () => (busy.value = false),
+)
 </script>
 
 <template>

@@ -12,9 +12,30 @@ defineProps<{ priority: Priority | null }>()
 </template>
 
 <style scoped>
-.priority { display: inline-block; padding: 0 4px; border: 0 solid var(--ink); border-left-width: 1px; font-size: 12px; line-height: 16px; white-space: nowrap; }
-.routine { border-left-width: 3px; }
-.urgent { border-left-width: 6px; font-weight: 600; }
-.emergency { border-left-width: 6px; background: var(--ink); color: var(--sheet); font-weight: 700; }
-.none { border-left-style: dotted; color: var(--ink-soft); }
+.priority {
+  display: inline-block;
+  padding: 0 4px;
+  border: 0 solid var(--ink);
+  border-left-width: 1px;
+  font-size: 12px;
+  line-height: 16px;
+  white-space: nowrap;
+}
+.routine {
+  border-left-width: 3px;
+}
+.urgent {
+  border-left-width: 6px;
+  font-weight: 600;
+}
+.emergency {
+  border-left-width: 6px;
+  background: var(--ink);
+  color: var(--sheet);
+  font-weight: 700;
+}
+.none {
+  border-left-style: dotted;
+  color: var(--ink-soft);
+}
 </style>

@@ -28,10 +28,27 @@ const arcs = Array.from({ length: 7 }, (_, index) => {
 </template>
 
 <style scoped>
-.stage { display: inline-flex; align-items: center; gap: 5px; white-space: nowrap; }
-path { fill: none; stroke-width: 2.4; }
-.on { stroke: var(--tide); }
-.off { stroke: var(--line); }
-.bar { stroke: var(--ink); stroke-width: 1.8; }
-.dot { fill: var(--ink); }
+.stage {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+  white-space: nowrap;
+}
+path {
+  fill: none;
+  stroke-width: 2.4;
+}
+.on {
+  stroke: var(--tide);
+}
+.off {
+  stroke: var(--line);
+}
+.bar {
+  stroke: var(--ink);
+  stroke-width: 1.8;
+}
+.dot {
+  fill: var(--ink);
+}
 </style>

@@ -14,9 +14,26 @@ defineProps<{ station: StationCount }>()
 </template>
 
 <style scoped>
-.tide { display: flex; gap: 2px; height: 5px; width: 100%; min-width: 48px; background: rgb(255 255 255 / 12%); border-radius: 2px; overflow: hidden; }
-.tide > span { min-width: 5px; }
-.on { background: #7fc2bd; }
-.close { background: #e0ae55; }
-.past { background: repeating-linear-gradient(-45deg, #f0936f 0 3px, #0f3a43 3px 5px); }
+.tide {
+  display: flex;
+  gap: 2px;
+  height: 5px;
+  width: 100%;
+  min-width: 48px;
+  background: rgb(255 255 255 / 12%);
+  border-radius: 2px;
+  overflow: hidden;
+}
+.tide > span {
+  min-width: 5px;
+}
+.on {
+  background: #7fc2bd;
+}
+.close {
+  background: #e0ae55;
+}
+.past {
+  background: repeating-linear-gradient(-45deg, #f0936f 0 3px, #0f3a43 3px 5px);
+}
 </style>

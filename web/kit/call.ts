@@ -44,7 +44,12 @@ export async function call<Input extends object, Answer>(endpoint: Endpoint<Inpu
         await new Promise((resolve) => setTimeout(resolve, 300 * tries))
         continue
       }
-      throw new CallProblem({ type: 'about:blank', title: 'No connection', status: 0, detail: 'The server cannot be reached. What you typed is kept here; try again.' })
+      throw new CallProblem({
+        type: 'about:blank',
+        title: 'No connection',
+        status: 0,
+        detail: 'The server cannot be reached. What you typed is kept here; try again.',
+      })
     }
     if (!response.ok) throw new CallProblem(await problemOf(response))
     return (await response.json()) as Answer

@@ -27,10 +27,12 @@ export function shortTime(at: string): string {
 }
 
 /** "Mon 23 Nov 2026, 14:05" */
-export const longTime = (at: string) => formatter({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' }).format(new Date(at))
+export const longTime = (at: string) =>
+  formatter({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' }).format(new Date(at))
 
 /** "23 Nov 2026" for a date without a time. */
-export const dayOf = (date: string) => new Intl.DateTimeFormat('en-IE', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(`${date.slice(0, 10)}T00:00:00Z`))
+export const dayOf = (date: string) =>
+  new Intl.DateTimeFormat('en-IE', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(`${date.slice(0, 10)}T00:00:00Z`))
 
 /** "35 min", "3 h 20 min", "2 d 4 h": minutes as people say them. */
 export function spell(minutes: number): string {
@@ -41,9 +43,19 @@ export function spell(minutes: number): string {
   return hours ? `${Math.floor(whole / 1440)} d ${hours} h` : `${Math.floor(whole / 1440)} d`
 }
 
+/** "35 min", "3 h", "2 d": the largest unit only, for narrow places. */
+export function spellShort(minutes: number): string {
+  if (minutes < 90) return `${Math.round(minutes)} min`
+  return minutes < 2880 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} d`
+}
+
 /** The value a datetime-local field takes for an instant, in the site's zone. */
 export function toLocalField(at: Date): string {
-  const parts = Object.fromEntries(formatter({ year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit' }).formatToParts(at).map(({ type, value }) => [type, value]))
+  const parts = Object.fromEntries(
+    formatter({ year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit' })
+      .formatToParts(at)
+      .map(({ type, value }) => [type, value]),
+  )
   return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`
 }
 

@@ -38,5 +38,10 @@ export function useLoading<T>(read: () => Promise<T>): Loading<T> {
 /** Any failure as a problem to show. */
 export function problemFrom(error: unknown): Problem {
   if (error instanceof CallProblem) return error.problem
-  return { type: 'about:blank', title: 'This screen failed', status: 0, detail: 'Something went wrong on this screen. Nothing you saved is lost; reload the page.' }
+  return {
+    type: 'about:blank',
+    title: 'This screen failed',
+    status: 0,
+    detail: 'Something went wrong on this screen. Nothing you saved is lost; reload the page.',
+  }
 }

@@ -18,19 +18,38 @@ void payables.load()
     <template v-else-if="statements.value.value">
       <header>
         <h1>Ledger</h1>
-        <div class="field"><label for="month">Period</label>
-          <select id="month" class="entry mono" :value="statements.value.value.month" @change="month = ($event.target as HTMLSelectElement).value"><option v-for="one in statements.value.value.months" :key="one.month" :value="one.month">{{ one.month }}{{ one.closedAt ? ', closed' : ', open' }}</option></select>
+        <div class="field">
+          <label for="month">Period</label>
+          <select id="month" class="entry mono" :value="statements.value.value.month" @change="month = ($event.target as HTMLSelectElement).value">
+            <option v-for="one in statements.value.value.months" :key="one.month" :value="one.month">
+              {{ one.month }}{{ one.closedAt ? ', closed' : ', open' }}
+            </option>
+          </select>
         </div>
       </header>
       <section aria-label="Statements">
         <h2>Statements</h2>
         <table v-if="statements.value.value.rows.length" class="plain-table">
-          <thead><tr><th>Statement</th><th>Payer</th><th class="amount">Jobs</th><th class="amount">Net</th><th class="amount">Tax</th><th class="amount">Total</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Statement</th>
+              <th>Payer</th>
+              <th class="amount">Jobs</th>
+              <th class="amount">Net</th>
+              <th class="amount">Tax</th>
+              <th class="amount">Total</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="row in statements.value.value.rows" :key="row.number">
-              <td><RouterLink class="mono" :to="`/ledger/${row.payerId}/${row.month}`">{{ row.number }}</RouterLink></td>
+              <td>
+                <RouterLink class="mono" :to="`/ledger/${row.payerId}/${row.month}`">{{ row.number }}</RouterLink>
+              </td>
               <td>{{ row.payerName }}<span v-if="row.ownCost" class="soft"> own cost, not charged on</span></td>
-              <td class="amount">{{ row.jobs }}</td><td class="amount">{{ formatMinor(row.netMinor) }}</td><td class="amount">{{ formatMinor(row.taxMinor) }}</td><td class="amount violet">{{ formatMinor(row.grossMinor) }}</td>
+              <td class="amount">{{ row.jobs }}</td>
+              <td class="amount">{{ formatMinor(row.netMinor) }}</td>
+              <td class="amount">{{ formatMinor(row.taxMinor) }}</td>
+              <td class="amount violet">{{ formatMinor(row.grossMinor) }}</td>
             </tr>
           </tbody>
         </table>
@@ -39,9 +58,27 @@ void payables.load()
       <section aria-label="Payables">
         <h2>What vendors are owed</h2>
         <table v-if="payables.value.value?.rows.length" class="plain-table">
-          <thead><tr><th>Vendor</th><th>Order</th><th>Posted</th><th class="amount">Net</th><th class="amount">Tax</th><th class="amount">Owed</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Vendor</th>
+              <th>Order</th>
+              <th>Posted</th>
+              <th class="amount">Net</th>
+              <th class="amount">Tax</th>
+              <th class="amount">Owed</th>
+            </tr>
+          </thead>
           <tbody>
-            <tr v-for="row in payables.value.value.rows" :key="row.id"><td>{{ row.vendor }}</td><td><RouterLink class="mono" :to="`/desk/charges/order/${row.orderId}`">{{ row.orderNumber }}</RouterLink></td><td class="mono">{{ shortTime(row.postedAt) }}</td><td class="amount">{{ formatMinor(row.netMinor) }}</td><td class="amount">{{ formatMinor(row.taxMinor) }}</td><td class="amount violet">{{ formatMinor(row.netMinor + row.taxMinor) }}</td></tr>
+            <tr v-for="row in payables.value.value.rows" :key="row.id">
+              <td>{{ row.vendor }}</td>
+              <td>
+                <RouterLink class="mono" :to="`/desk/charges/order/${row.orderId}`">{{ row.orderNumber }}</RouterLink>
+              </td>
+              <td class="mono">{{ shortTime(row.postedAt) }}</td>
+              <td class="amount">{{ formatMinor(row.netMinor) }}</td>
+              <td class="amount">{{ formatMinor(row.taxMinor) }}</td>
+              <td class="amount violet">{{ formatMinor(row.netMinor + row.taxMinor) }}</td>
+            </tr>
           </tbody>
         </table>
         <p v-else class="soft">Nothing is owed.</p>

@@ -19,21 +19,61 @@ const opened = computed(() => Number(route.query.job ?? 0))
     <ProblemNote v-if="statement.problem.value" :problem="statement.problem.value" @retry="statement.load" />
     <template v-else-if="statement.value.value">
       <header>
-        <div class="title"><p><RouterLink to="/ledger">Ledger</RouterLink></p><h1>{{ statement.value.value.number }}</h1><p>{{ statement.value.value.payerCode }} {{ statement.value.value.payerName }}, {{ statement.value.value.site }}</p></div>
-        <p class="sum"><span class="soft">Total, {{ statement.value.value.currency }}</span><strong class="mono violet">{{ formatMinor(statement.value.value.grossMinor) }}</strong><span class="soft mono">{{ formatMinor(statement.value.value.netMinor) }} + {{ formatMinor(statement.value.value.taxMinor) }} tax</span></p>
+        <div class="title">
+          <p><RouterLink to="/ledger">Ledger</RouterLink></p>
+          <h1>{{ statement.value.value.number }}</h1>
+          <p>{{ statement.value.value.payerCode }} {{ statement.value.value.payerName }}, {{ statement.value.value.site }}</p>
+        </div>
+        <p class="sum">
+          <span class="soft">Total, {{ statement.value.value.currency }}</span
+          ><strong class="mono violet">{{ formatMinor(statement.value.value.grossMinor) }}</strong
+          ><span class="soft mono">{{ formatMinor(statement.value.value.netMinor) }} + {{ formatMinor(statement.value.value.taxMinor) }} tax</span>
+        </p>
         <a class="push" :href="address(downloadStatementPdf, which)" download>PDF</a>
         <a class="push" :href="address(downloadStatementCsv, which)" download>CSV</a>
       </header>
       <section aria-label="Jobs">
         <h2>{{ statement.value.value.jobs }} jobs. Open one to see its hours, parts and bill lines.</h2>
         <details v-for="job in statement.value.value.jobList" :key="job.chargeId" :open="job.chargeId === opened">
-          <summary><span class="mono">{{ job.orderNumber }}</span><span class="grow"><strong v-if="job.reversal">Reversal: </strong>{{ job.summary }}<span class="soft">, {{ job.place }}, {{ shortTime(job.postedAt) }}<template v-if="job.shareBp < 10000">, {{ job.shareBp / 100 }} % share</template></span></span><span class="mono violet">{{ formatMinor(job.grossMinor) }}</span></summary>
+          <summary>
+            <span class="mono">{{ job.orderNumber }}</span
+            ><span class="grow"
+              ><strong v-if="job.reversal">Reversal: </strong>{{ job.summary
+              }}<span class="soft"
+                >, {{ job.place }}, {{ shortTime(job.postedAt) }}<template v-if="job.shareBp < 10000">, {{ job.shareBp / 100 }} % share</template></span
+              ></span
+            ><span class="mono violet">{{ formatMinor(job.grossMinor) }}</span>
+          </summary>
           <p v-if="job.noteForPayer" class="note">{{ job.noteForPayer }}</p>
           <table class="plain-table">
-            <thead><tr><th>Kind</th><th>What</th><th class="amount">Quantity</th><th class="amount">Each</th><th class="amount">Your cost</th><th class="amount">Markup</th><th class="amount">Net</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Kind</th>
+                <th>What</th>
+                <th class="amount">Quantity</th>
+                <th class="amount">Each</th>
+                <th class="amount">Your cost</th>
+                <th class="amount">Markup</th>
+                <th class="amount">Net</th>
+              </tr>
+            </thead>
             <tbody>
-              <tr v-for="line in job.lines" :key="line.kind + line.sourceId"><td>{{ COST_KIND_NAMES[line.kind as CostKind] }}</td><td>{{ line.description }}</td><td class="amount">{{ line.quantity }} {{ line.unit }}</td><td class="amount">{{ formatMinor(line.unitCostMinor) }}</td><td class="amount">{{ formatMinor(line.costMinor) }}</td><td class="amount">{{ line.markupBp / 100 }} %</td><td class="amount">{{ formatMinor(line.netMinor) }}</td></tr>
-              <tr><td colspan="6">Net {{ formatMinor(job.netMinor) }}, tax {{ job.taxBp / 100 }} % is {{ formatMinor(job.taxMinor) }}. <RouterLink :to="`/desk/charges/order/${job.orderId}`">Open the order</RouterLink></td><td class="amount violet">{{ formatMinor(job.grossMinor) }}</td></tr>
+              <tr v-for="line in job.lines" :key="line.kind + line.sourceId">
+                <td>{{ COST_KIND_NAMES[line.kind as CostKind] }}</td>
+                <td>{{ line.description }}</td>
+                <td class="amount">{{ line.quantity }} {{ line.unit }}</td>
+                <td class="amount">{{ formatMinor(line.unitCostMinor) }}</td>
+                <td class="amount">{{ formatMinor(line.costMinor) }}</td>
+                <td class="amount">{{ line.markupBp / 100 }} %</td>
+                <td class="amount">{{ formatMinor(line.netMinor) }}</td>
+              </tr>
+              <tr>
+                <td colspan="6">
+                  Net {{ formatMinor(job.netMinor) }}, tax {{ job.taxBp / 100 }} % is {{ formatMinor(job.taxMinor) }}.
+                  <RouterLink :to="`/desk/charges/order/${job.orderId}`">Open the order</RouterLink>
+                </td>
+                <td class="amount violet">{{ formatMinor(job.grossMinor) }}</td>
+              </tr>
             </tbody>
           </table>
         </details>
@@ -45,12 +85,36 @@ const opened = computed(() => Number(route.query.job ?? 0))
 
 <style scoped src="../kit/page.css"></style>
 <style scoped>
-.title { margin-right: auto; }
-.sum { display: grid; justify-items: end; }
-.sum strong { font-size: 20px; }
-summary { display: flex; gap: 14px; padding: 8px 4px; border-bottom: 1px solid var(--line); cursor: pointer; align-items: baseline; }
-summary:hover { background: var(--shoal-faint); }
-.grow { flex: 1; }
-.note { padding: 6px 12px; border-left: 3px solid var(--line); margin: 6px 0; }
-details[open] { padding-bottom: 12px; }
+.title {
+  margin-right: auto;
+}
+.sum {
+  display: grid;
+  justify-items: end;
+}
+.sum strong {
+  font-size: 20px;
+}
+summary {
+  display: flex;
+  gap: 14px;
+  padding: 8px 4px;
+  border-bottom: 1px solid var(--line);
+  cursor: pointer;
+  align-items: baseline;
+}
+summary:hover {
+  background: var(--shoal-faint);
+}
+.grow {
+  flex: 1;
+}
+.note {
+  padding: 6px 12px;
+  border-left: 3px solid var(--line);
+  margin: 6px 0;
+}
+details[open] {
+  padding-bottom: 12px;
+}
 </style>

@@ -16,8 +16,14 @@ const text = (field: string, value: unknown) => props.show?.(field, value) ?? (v
     <p class="soft">Nothing of yours is lost. Choose for each field which value stays.</p>
     <fieldset v-for="one in conflict.fields" :key="one.field">
       <legend>{{ names[one.field] ?? one.field }}</legend>
-      <label><input type="radio" :name="one.field" :checked="!mine.includes(one.field)" @change="mine = mine.filter((field) => field !== one.field)" /> Theirs: <strong>{{ text(one.field, one.theirs) }}</strong></label>
-      <label><input type="radio" :name="one.field" :checked="mine.includes(one.field)" @change="mine = [...mine, one.field]" /> Yours: <strong>{{ text(one.field, one.yours) }}</strong></label>
+      <label
+        ><input type="radio" :name="one.field" :checked="!mine.includes(one.field)" @change="mine = mine.filter((field) => field !== one.field)" /> Theirs:
+        <strong>{{ text(one.field, one.theirs) }}</strong></label
+      >
+      <label
+        ><input type="radio" :name="one.field" :checked="mine.includes(one.field)" @change="mine = [...mine, one.field]" /> Yours:
+        <strong>{{ text(one.field, one.yours) }}</strong></label
+      >
     </fieldset>
     <div class="acts">
       <button class="push first" type="button" @click="emit('settle', mine)">Save this choice</button>
@@ -27,6 +33,18 @@ const text = (field: string, value: unknown) => props.show?.(field, value) ?? (v
 </template>
 
 <style scoped>
-fieldset { border: 1px solid var(--line); border-radius: 6px; margin: 12px 0 0; padding: 8px 12px; display: grid; gap: 6px; overflow-wrap: anywhere; }
-.acts { display: flex; gap: 8px; margin-top: 16px; }
+fieldset {
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  margin: 12px 0 0;
+  padding: 8px 12px;
+  display: grid;
+  gap: 6px;
+  overflow-wrap: anywhere;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+  margin-top: 16px;
+}
 </style>

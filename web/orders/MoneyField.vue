@@ -7,7 +7,10 @@ const emit = defineEmits<{ save: [number | null] }>()
 const shown = (value: number | null) => (value === null ? '' : (value / 100).toFixed(2))
 const text = ref(shown(props.value))
 const wrong = ref('')
-watch(() => props.value, (now) => (text.value = shown(now)))
+watch(
+  () => props.value,
+  (now) => (text.value = shown(now)),
+)
 
 function leave(): void {
   const plain = text.value.replace(/[\s,]/g, '')
@@ -25,7 +28,16 @@ function leave(): void {
 <template>
   <div class="field">
     <label :for="`f-${name}`">{{ label }}</label>
-    <input :id="`f-${name}`" v-model="text" class="entry mono" inputmode="decimal" :disabled="disabled" :aria-invalid="!!(wrong || problem)" @blur="leave" @keydown.enter="leave" />
+    <input
+      :id="`f-${name}`"
+      v-model="text"
+      class="entry mono"
+      inputmode="decimal"
+      :disabled="disabled"
+      :aria-invalid="!!(wrong || problem)"
+      @blur="leave"
+      @keydown.enter="leave"
+    />
     <p v-if="wrong || problem" class="problem">{{ wrong || problem }}</p>
   </div>
 </template>

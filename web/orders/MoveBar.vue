@@ -9,6 +9,8 @@ export interface OfferedMove {
   key: string
   reasons: Reason[]
   reason: 'required' | 'optional' | 'none'
+  /** The next act, when it is possible: the one that carries the work on. */
+  onward?: boolean
   reasonLabel?: string
   /** Choices that go with the reason, such as what an order waits for. */
   choices?: { name: string; options: { value: string; label: string }[] }
@@ -53,7 +55,17 @@ offerActs(() => props.moves.map((move) => ({ label: move.label, key: move.key ||
 <template>
   <div class="moves">
     <div class="buttons" role="toolbar" aria-label="Moves">
-      <button v-for="(move, index) in moves" :key="move.move" class="push" :class="{ first: index === 0 && !move.reasons.length }" type="button" :aria-disabled="move.reasons.length > 0" :disabled="busy" :data-move="move.move" @click="press(move)">
+      <button
+        v-for="move in moves"
+        :key="move.move"
+        class="push"
+        :class="{ first: move.onward && !move.reasons.length }"
+        type="button"
+        :aria-disabled="move.reasons.length > 0"
+        :disabled="busy"
+        :data-move="move.move"
+        @click="press(move)"
+      >
         {{ move.label }}<kbd v-if="move.key">{{ move.key.toUpperCase() }}</kbd>
       </button>
       <slot />
@@ -61,7 +73,9 @@ offerActs(() => props.moves.map((move) => ({ label: move.label, key: move.key ||
     <form v-if="asking" class="ask" @submit.prevent="confirm" @keydown.ctrl.enter.prevent="confirm" @keydown.esc.stop="asking = null">
       <div v-if="asking.choices" class="field">
         <label for="move-choice">{{ asking.choices.name }}</label>
-        <select id="move-choice" v-model="choice" class="entry"><option v-for="option in asking.choices.options" :key="option.value" :value="option.value">{{ option.label }}</option></select>
+        <select id="move-choice" v-model="choice" class="entry">
+          <option v-for="option in asking.choices.options" :key="option.value" :value="option.value">{{ option.label }}</option>
+        </select>
       </div>
       <div class="field grow">
         <label for="move-reason">{{ asking.reasonLabel ?? 'Why' }}{{ asking.reason === 'required' ? ' (needed)' : '' }}</label>
@@ -72,7 +86,9 @@ offerActs(() => props.moves.map((move) => ({ label: move.label, key: move.key ||
       <button class="push" type="button" @click="asking = null">Leave it</button>
     </form>
     <div v-if="explained" class="why" role="status">
-      <p><strong>“{{ explained.label }}” is not possible yet:</strong></p>
+      <p>
+        <strong>“{{ explained.label }}” is not possible yet:</strong>
+      </p>
       <ul>
         <li v-for="reason in explained.reasons" :key="reason.code">
           <button v-if="reason.field" class="link" type="button" @click="emit('jump', reason.field)">{{ reason.sentence }}</button>
@@ -84,11 +100,38 @@ offerActs(() => props.moves.map((move) => ({ label: move.label, key: move.key ||
 </template>
 
 <style scoped>
-.moves { display: grid; gap: 10px; }
-.buttons { display: flex; flex-wrap: wrap; gap: 8px; }
-.ask { display: flex; flex-wrap: wrap; gap: 10px; align-items: end; padding: 10px; background: var(--shoal-faint); border-radius: 6px; }
-.grow { flex: 1 1 260px; }
-.ask textarea { min-height: 56px; }
-.why { padding: 10px 12px; border-left: 4px solid var(--buoy); background: var(--paper); border-radius: 0 6px 6px 0; }
-.why ul { margin: 4px 0 0; padding-left: 18px; }
+.moves {
+  display: grid;
+  gap: 10px;
+}
+.buttons {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: end;
+  padding: 10px;
+  background: var(--shoal-faint);
+  border-radius: 6px;
+}
+.grow {
+  flex: 1 1 260px;
+}
+.ask textarea {
+  min-height: 56px;
+}
+.why {
+  padding: 10px 12px;
+  border-left: 4px solid var(--buoy);
+  background: var(--paper);
+  border-radius: 0 6px 6px 0;
+}
+.why ul {
+  margin: 4px 0 0;
+  padding-left: 18px;
+}
 </style>

@@ -46,16 +46,50 @@ const missing = computed(() => (it.value?.state === 'draft' ? completeForApprova
 const readiness = computed(() => (it.value?.state === 'done' ? ORDER_MOVES.check.needs.flatMap((need) => need(it.value!.facts)) : []))
 
 const CALLS: Partial<Record<OrderMove, typeof contract.submitOrder>> = {
-  submit: contract.submitOrder, approve: contract.approveOrder, sendBack: contract.sendBackOrder, recall: contract.recallOrder, resume: contract.resumeOrder, reopen: contract.reopenOrder,
-  check: contract.checkOrder, close: contract.closeOrder, cancel: contract.cancelOrder, discard: contract.discardOrder, post: contract.postOrder, reverse: contract.reverseOrder,
+  submit: contract.submitOrder,
+  approve: contract.approveOrder,
+  sendBack: contract.sendBackOrder,
+  recall: contract.recallOrder,
+  resume: contract.resumeOrder,
+  reopen: contract.reopenOrder,
+  check: contract.checkOrder,
+  close: contract.closeOrder,
+  cancel: contract.cancelOrder,
+  discard: contract.discardOrder,
+  post: contract.postOrder,
+  reverse: contract.reverseOrder,
 }
-const SAID: Partial<Record<OrderMove, string>> = { submit: 'waits for approval', approve: 'is approved', sendBack: 'is sent back', recall: 'is back at the Desk', hold: 'is on hold', resume: 'goes on', reopen: 'is open again', check: 'is checked; the reporter is told', close: 'is closed', cancel: 'is called off', discard: 'is discarded', post: 'is posted and closed', reverse: 'is reversed; it can be posted again' }
+const ONWARD: OrderMove[] = ['submit', 'approve', 'check', 'post', 'close', 'resume']
+const SAID: Partial<Record<OrderMove, string>> = {
+  submit: 'waits for approval',
+  approve: 'is approved',
+  sendBack: 'is sent back',
+  recall: 'is back at the Desk',
+  hold: 'is on hold',
+  resume: 'goes on',
+  reopen: 'is open again',
+  check: 'is checked; the reporter is told',
+  close: 'is closed',
+  cancel: 'is called off',
+  discard: 'is discarded',
+  post: 'is posted and closed',
+  reverse: 'is reversed; it can be posted again',
+}
 
 const moves = computed<OfferedMove[]>(() => {
   if (!it.value) return []
   return offeredMoves(it.value.facts)
     .filter(({ move, rule }) => (CALLS[move] || move === 'hold') && session.can(rule.may as Permission))
-    .map(({ move, rule, reasons }) => ({ move, label: rule.label, key: rule.key, reasons, reason: rule.reason, reasonLabel: rule.reasonLabel, ...(move === 'hold' ? { choices: { name: 'What for', options: HOLD_REASONS.map((one) => ({ value: one, label: HOLD_REASON_NAMES[one] })) } } : {}) }))
+    .map(({ move, rule, reasons }) => ({
+      move,
+      label: rule.label,
+      key: rule.key,
+      reasons,
+      reason: rule.reason,
+      reasonLabel: rule.reasonLabel,
+      onward: ONWARD.includes(move),
+      ...(move === 'hold' ? { choices: { name: 'What for', options: HOLD_REASONS.map((one) => ({ value: one, label: HOLD_REASON_NAMES[one] })) } } : {}),
+    }))
 })
 offerActs(() => (mayDispatch.value ? [{ label: 'Dispatch: choose who and when', key: 'd', run: openDispatch }] : []))
 
@@ -69,11 +103,20 @@ async function go(name: string, { reason, choice }: { reason?: string; choice?: 
   const { id, version, number } = it.value!
   busy.value = true
   try {
-    const done = move === 'hold' ? await call(contract.holdOrder, { id, version, holdReason: choice as HoldReason, reason: reason ?? '' }) : await call(CALLS[move]!, { id, version, reason })
+    const done =
+      move === 'hold'
+        ? await call(contract.holdOrder, { id, version, holdReason: choice as HoldReason, reason: reason ?? '' })
+        : await call(CALLS[move]!, { id, version, reason })
     said.say(`${number} ${SAID[move]}.`, inverseOf(move, id, done.version))
   } catch (error) {
     if (!(error instanceof CallProblem)) throw error
-    said.say(error.problem.status === 409 ? 'Somebody else changed it meanwhile; here is what it says now. Look again, then press once more.' : (error.reasons[0]?.sentence ?? error.message), undefined, true)
+    said.say(
+      error.problem.status === 409
+        ? 'Somebody else changed it meanwhile; here is what it says now. Look again, then press once more.'
+        : (error.reasons[0]?.sentence ?? error.message),
+      undefined,
+      true,
+    )
   } finally {
     busy.value = false
     await sheet.load()
@@ -94,17 +137,49 @@ async function restore(): Promise<void> {
 
 function dispatched(version: number): void {
   dispatching.value = false
-  said.say(`${it.value!.number} is dispatched; everybody sent has been told.`, () => call(contract.recallOrder, { id: props.id, version, reason: 'Taken back at once.' }).then(sheet.load))
+  said.say(`${it.value!.number} is dispatched; everybody sent has been told.`, () =>
+    call(contract.recallOrder, { id: props.id, version, reason: 'Taken back at once.' }).then(sheet.load),
+  )
   void sheet.load()
 }
 
-const NAMES: Record<string, string> = { summary: 'Summary', description: 'Description', placeId: 'Place', assetId: 'Asset', tradeId: 'Trade', teamId: 'Team', leadId: 'Lead', supervisorId: 'Supervisor', estimateMinor: 'Estimate', kind: 'Kind of work', access: 'Getting in', noteForWorker: 'Note for the worker', noteForPayer: 'Note for the payer', contactName: 'Contact', contactPhone: 'Phone' }
+const NAMES: Record<string, string> = {
+  summary: 'Summary',
+  description: 'Description',
+  placeId: 'Place',
+  assetId: 'Asset',
+  tradeId: 'Trade',
+  teamId: 'Team',
+  leadId: 'Lead',
+  supervisorId: 'Supervisor',
+  estimateMinor: 'Estimate',
+  kind: 'Kind of work',
+  access: 'Getting in',
+  noteForWorker: 'Note for the worker',
+  noteForPayer: 'Note for the payer',
+  contactName: 'Contact',
+  contactPhone: 'Phone',
+}
 function showValue(field: string, value: unknown): string {
-  const list = { tradeId: words.choices((all) => all.trades), teamId: words.choices((all) => all.teams), leadId: words.choices((all) => all.accounts), supervisorId: words.choices((all) => all.accounts) }[field]
+  const list = {
+    tradeId: words.choices((all) => all.trades),
+    teamId: words.choices((all) => all.teams),
+    leadId: words.choices((all) => all.accounts),
+    supervisorId: words.choices((all) => all.accounts),
+  }[field]
   if (field === 'estimateMinor' && value !== null) return formatMinor(Number(value))
   return list?.find((one) => one.value === value)?.label ?? (value === null ? 'nothing' : String(value))
 }
-const index = [['what', 'What'], ['who-pays', 'Plan and payer'], ['approval', 'Approval'], ['visits', 'Visits'], ['work', 'Work'], ['cost', 'Cost'], ['charges', 'Charges'], ['timeline', 'Timeline']] as const
+const index = [
+  ['what', 'What'],
+  ['who-pays', 'Plan and payer'],
+  ['approval', 'Approval'],
+  ['visits', 'Visits'],
+  ['work', 'Work'],
+  ['cost', 'Cost'],
+  ['charges', 'Charges'],
+  ['timeline', 'Timeline'],
+] as const
 </script>
 
 <template>
@@ -112,68 +187,214 @@ const index = [['what', 'What'], ['who-pays', 'Plan and payer'], ['approval', 'A
   <div v-else-if="!it" class="loading" aria-label="Loading"><span class="bones" /><span class="bones" /><span class="bones tall" /></div>
   <article v-else class="order">
     <header class="head">
-      <p class="line"><span class="mono">{{ it.number }}</span><StageRing :state="it.state" :held-from="it.facts.heldFrom" /><PriorityBar :priority="it.priority" /><TargetGauge :target="it.target" wide /><span v-if="it.holdReason" class="soft">{{ HOLD_REASON_NAMES[it.holdReason] }}</span><span class="soft">{{ ORDER_KIND_NAMES[it.kind] }}</span></p>
+      <p class="line">
+        <span class="mono">{{ it.number }}</span
+        ><StageRing :state="it.state" :held-from="it.facts.heldFrom" /><PriorityBar :priority="it.priority" /><TargetGauge :target="it.target" wide /><span
+          v-if="it.holdReason"
+          class="soft"
+          >{{ HOLD_REASON_NAMES[it.holdReason] }}</span
+        ><span class="soft">{{ ORDER_KIND_NAMES[it.kind] }}</span>
+      </p>
       <h1>{{ it.summary }}</h1>
-      <MoveBar :moves="moves" :busy="busy" @go="go" @jump="jumpTo"><button v-if="mayDispatch && !dispatching" class="push" :class="{ first: it.state === 'ready' }" type="button" @click="openDispatch">Dispatch <kbd>D</kbd></button></MoveBar>
-      <nav class="index" aria-label="On this Sheet"><a v-for="[anchor, name] in index" :key="anchor" :href="`#s-${anchor}`" @click.prevent="jumpTo(anchor)">{{ name }}</a></nav>
+      <MoveBar :moves="moves" :busy="busy" @go="go" @jump="jumpTo"
+        ><button v-if="mayDispatch && !dispatching" class="push" :class="{ first: it.state === 'ready' }" type="button" @click="openDispatch">
+          Dispatch <kbd>D</kbd>
+        </button></MoveBar
+      >
+      <nav class="index" aria-label="On this Sheet">
+        <a v-for="[anchor, name] in index" :key="anchor" :href="`#s-${anchor}`" @click.prevent="jumpTo(anchor)">{{ name }}</a>
+      </nav>
     </header>
     <p v-if="it.discarded" class="outcome">This draft was discarded. <button class="push" type="button" @click="restore">Bring it back</button></p>
     <section v-if="missing.length" aria-label="Missing before it can be submitted">
       <h2>Missing before it can be submitted</h2>
-      <ul class="missing"><li v-for="reason in missing" :key="reason.code"><button class="link" type="button" @click="jumpTo(reason.field!)">{{ reason.sentence }}</button></li></ul>
+      <ul class="missing">
+        <li v-for="reason in missing" :key="reason.code">
+          <button class="link" type="button" @click="jumpTo(reason.field!)">{{ reason.sentence }}</button>
+        </li>
+      </ul>
     </section>
     <section v-if="readiness.length" aria-label="Missing before it can be checked">
       <h2>Missing before it can be checked</h2>
-      <ul class="missing"><li v-for="reason in readiness" :key="reason.code"><button class="link" type="button" @click="jumpTo(reason.field!)">{{ reason.sentence }}</button></li></ul>
+      <ul class="missing">
+        <li v-for="reason in readiness" :key="reason.code">
+          <button class="link" type="button" @click="jumpTo(reason.field!)">{{ reason.sentence }}</button>
+        </li>
+      </ul>
     </section>
 
     <section id="s-what" aria-label="What">
       <h2>What</h2>
-      <p v-for="request in it.requests" :key="request.id">Answers <RouterLink :to="`/desk/triage/request/${request.id}`"><span class="mono">{{ request.number }}</span> {{ request.summary }}</RouterLink><template v-if="request.reporterName"> from {{ request.reporterName }}</template></p>
+      <p v-for="request in it.requests" :key="request.id">
+        Answers
+        <RouterLink :to="`/desk/triage/request/${request.id}`"
+          ><span class="mono">{{ request.number }}</span> {{ request.summary }}</RouterLink
+        ><template v-if="request.reporterName"> from {{ request.reporterName }}</template>
+      </p>
       <template v-if="mayEdit">
         <TextField name="summary" label="Summary" :value="it.summary" :problem="sentenceAt('summary')" @save="save({ summary: $event })" />
-        <TextField name="description" label="Description of the work" long :value="it.description" :problem="sentenceAt('description')" @save="save({ description: $event })" />
+        <TextField
+          name="description"
+          label="Description of the work"
+          long
+          :value="it.description"
+          :problem="sentenceAt('description')"
+          @save="save({ description: $event })"
+        />
       </template>
       <p v-else class="text">{{ it.description }}</p>
       <div class="grid">
-        <PickField id="f-placeId" label="Place" :value="it.place?.id ?? null" :current="it.place && { value: it.place.id, label: `${it.place.code} ${it.place.name}` }" :find="placeChoices" :disabled="agreed" @pick="save({ placeId: $event as number | null })" />
-        <PickField id="f-assetId" label="Asset" :value="it.asset?.id ?? null" :current="it.asset && { value: it.asset.id, label: `${it.asset.tag} ${it.asset.name}` }" :find="(q) => assetChoices(q, it!.place?.id ?? null)" :disabled="agreed" clearable @pick="save({ assetId: $event as number | null })" />
-        <PickField id="f-consequence" label="Who is affected" :value="it.consequence" :choices="CONSEQUENCES.map((one) => ({ value: one, label: CONSEQUENCE_NAMES[one] }))" :disabled="!mayEdit" @pick="save({ consequence: $event as Consequence })" />
-        <PickField id="f-urgency" label="How soon" :value="it.urgency" :choices="URGENCIES.map((one) => ({ value: one, label: URGENCY_NAMES[one] }))" :disabled="!mayEdit" @pick="save({ urgency: $event as Urgency })" />
+        <PickField
+          id="f-placeId"
+          label="Place"
+          :value="it.place?.id ?? null"
+          :current="it.place && { value: it.place.id, label: `${it.place.code} ${it.place.name}` }"
+          :find="placeChoices"
+          :disabled="agreed"
+          @pick="save({ placeId: $event as number | null })"
+        />
+        <PickField
+          id="f-assetId"
+          label="Asset"
+          :value="it.asset?.id ?? null"
+          :current="it.asset && { value: it.asset.id, label: `${it.asset.tag} ${it.asset.name}` }"
+          :find="(q) => assetChoices(q, it!.place?.id ?? null)"
+          :disabled="agreed"
+          clearable
+          @pick="save({ assetId: $event as number | null })"
+        />
+        <PickField
+          id="f-consequence"
+          label="Who is affected"
+          :value="it.consequence"
+          :choices="CONSEQUENCES.map((one) => ({ value: one, label: CONSEQUENCE_NAMES[one] }))"
+          :disabled="!mayEdit"
+          @pick="save({ consequence: $event as Consequence })"
+        />
+        <PickField
+          id="f-urgency"
+          label="How soon"
+          :value="it.urgency"
+          :choices="URGENCIES.map((one) => ({ value: one, label: URGENCY_NAMES[one] }))"
+          :disabled="!mayEdit"
+          @pick="save({ urgency: $event as Urgency })"
+        />
       </div>
-      <p class="soft">{{ it.prioritySentence }} Target {{ shortTime(it.target.completionDueAt) }}<template v-if="it.gauge.remainingMinutes > 0 && !it.target.finishedAt">, {{ spell(it.gauge.remainingMinutes) }} of {{ it.target.clock === 'working' ? 'working time' : 'time' }} left</template>.</p>
+      <p class="soft">
+        {{ it.prioritySentence }} Target {{ shortTime(it.target.completionDueAt)
+        }}<template v-if="it.gauge.remainingMinutes > 0 && !it.target.finishedAt"
+          >, {{ spell(it.gauge.remainingMinutes) }} of {{ it.target.clock === 'working' ? 'working time' : 'time' }} left</template
+        >.
+      </p>
       <PictureRow v-if="it.attachments.length" :pictures="it.attachments" />
     </section>
 
     <section id="s-who-pays" aria-label="Plan and payer">
       <h2>Plan and payer</h2>
       <div class="grid">
-        <PickField id="f-kind" label="Kind of work" :value="it.kind" :choices="ORDER_KINDS.map((one) => ({ value: one, label: ORDER_KIND_NAMES[one] }))" :disabled="agreed" @pick="save({ kind: $event as OrderKind })" />
-        <PickField id="f-tradeId" label="Trade" :value="it.tradeId" :choices="words.choices((all) => all.trades)" :disabled="!mayEdit" @pick="save({ tradeId: $event as number })" />
-        <PickField id="f-teamId" label="Team" :value="it.teamId" :choices="words.choices((all) => all.teams)" :disabled="!mayEdit" @pick="save({ teamId: $event as number })" />
-        <PickField id="f-leadId" label="Who leads it" :value="it.leadId" :choices="words.choices((all) => all.accounts)" :disabled="!mayEdit" @pick="save({ leadId: $event as number })" />
-        <PickField id="f-supervisorId" label="Who supervises it" :value="it.supervisorId" :choices="words.choices((all) => all.accounts.filter((one) => one.roles.includes('approver')))" :disabled="agreed" @pick="save({ supervisorId: $event as number })" />
-        <MoneyField name="estimateMinor" :label="`Estimate (${it.site.currency})`" :value="it.estimateMinor" :disabled="agreed" :problem="sentenceAt('estimateMinor')" @save="save({ estimateMinor: $event })" />
+        <PickField
+          id="f-kind"
+          label="Kind of work"
+          :value="it.kind"
+          :choices="ORDER_KINDS.map((one) => ({ value: one, label: ORDER_KIND_NAMES[one] }))"
+          :disabled="agreed"
+          @pick="save({ kind: $event as OrderKind })"
+        />
+        <PickField
+          id="f-tradeId"
+          label="Trade"
+          :value="it.tradeId"
+          :choices="words.choices((all) => all.trades)"
+          :disabled="!mayEdit"
+          @pick="save({ tradeId: $event as number })"
+        />
+        <PickField
+          id="f-teamId"
+          label="Team"
+          :value="it.teamId"
+          :choices="words.choices((all) => all.teams)"
+          :disabled="!mayEdit"
+          @pick="save({ teamId: $event as number })"
+        />
+        <PickField
+          id="f-leadId"
+          label="Who leads it"
+          :value="it.leadId"
+          :choices="words.choices((all) => all.accounts)"
+          :disabled="!mayEdit"
+          @pick="save({ leadId: $event as number })"
+        />
+        <PickField
+          id="f-supervisorId"
+          label="Who supervises it"
+          :value="it.supervisorId"
+          :choices="words.choices((all) => all.accounts.filter((one) => one.roles.includes('approver')))"
+          :disabled="agreed"
+          @pick="save({ supervisorId: $event as number })"
+        />
+        <MoneyField
+          name="estimateMinor"
+          :label="`Estimate (${it.site.currency})`"
+          :value="it.estimateMinor"
+          :disabled="agreed"
+          :problem="sentenceAt('estimateMinor')"
+          @save="save({ estimateMinor: $event })"
+        />
       </div>
-      <ShareFields :shares="it.shares" :choices="words.choices((all) => all.payers)" :disabled="!mayEdit || !['draft', 'done', 'checked'].includes(it.state)" :problem="sentenceAt('shares')" @save="save({ shares: $event })" />
+      <ShareFields
+        :shares="it.shares"
+        :choices="words.choices((all) => all.payers)"
+        :disabled="!mayEdit || !['draft', 'done', 'checked'].includes(it.state)"
+        :problem="sentenceAt('shares')"
+        @save="save({ shares: $event })"
+      />
       <div class="grid">
         <TextField name="contactName" label="Contact on site" :value="it.contactName" :disabled="!mayEdit" :max="120" @save="save({ contactName: $event })" />
         <TextField name="contactPhone" label="Phone" :value="it.contactPhone" :disabled="!mayEdit" :max="40" @save="save({ contactPhone: $event })" />
       </div>
-      <TextField name="access" label="Getting in" :value="it.access" :disabled="!mayEdit" :max="2000" :hint="it.place?.access ?? undefined" @save="save({ access: $event })" />
-      <TextField name="noteForWorker" label="Note for whoever does it" :value="it.noteForWorker" :disabled="!mayEdit" :max="2000" @save="save({ noteForWorker: $event })" />
-      <TextField name="noteForPayer" label="Note for the payer, on the statement" :value="it.noteForPayer" :disabled="!mayEdit" :max="2000" @save="save({ noteForPayer: $event })" />
+      <TextField
+        name="access"
+        label="Getting in"
+        :value="it.access"
+        :disabled="!mayEdit"
+        :max="2000"
+        :hint="it.place?.access ?? undefined"
+        @save="save({ access: $event })"
+      />
+      <TextField
+        name="noteForWorker"
+        label="Note for whoever does it"
+        :value="it.noteForWorker"
+        :disabled="!mayEdit"
+        :max="2000"
+        @save="save({ noteForWorker: $event })"
+      />
+      <TextField
+        name="noteForPayer"
+        label="Note for the payer, on the statement"
+        :value="it.noteForPayer"
+        :disabled="!mayEdit"
+        :max="2000"
+        @save="save({ noteForPayer: $event })"
+      />
     </section>
 
     <section id="s-approval" aria-label="Approval">
       <h2>Approval</h2>
       <p v-if="it.state === 'draft' || it.state === 'to_approve'">
-        <template v-if="it.estimateMinor">{{ formatMinor(it.estimateMinor) }} {{ it.site.currency }} can be approved by {{ it.approvers.map((one) => `${one.name} (to ${formatMinor(one.limitMinor)})`).join(' or ') || 'nobody: it is over every limit' }}.</template>
+        <template v-if="it.estimateMinor"
+          >{{ formatMinor(it.estimateMinor) }} {{ it.site.currency }} can be approved by
+          {{ it.approvers.map((one) => `${one.name} (to ${formatMinor(one.limitMinor)})`).join(' or ') || 'nobody: it is over every limit' }}.</template
+        >
         <template v-else>The estimate decides who has to approve it.</template>
       </p>
       <p v-for="one in it.approvals" :key="one.id">
         {{ one.askedBy }} asked for {{ formatMinor(one.amountMinor) }} at {{ shortTime(one.askedAt) }}.
-        <template v-if="one.decidedAt"><strong>{{ one.decidedBy }}</strong><template v-if="one.actingFor">, acting for {{ one.actingFor }},</template> {{ one.verdict === 'approved' ? 'approved' : 'sent it back' }} at {{ shortTime(one.decidedAt) }}<template v-if="one.note">: “{{ one.note }}”</template>.</template>
+        <template v-if="one.decidedAt"
+          ><strong>{{ one.decidedBy }}</strong
+          ><template v-if="one.actingFor">, acting for {{ one.actingFor }},</template> {{ one.verdict === 'approved' ? 'approved' : 'sent it back' }} at
+          {{ shortTime(one.decidedAt) }}<template v-if="one.note">: “{{ one.note }}”</template>.</template
+        >
         <template v-else>No decision yet.</template>
       </p>
       <p v-if="!it.approvals.length" class="soft">Nobody has been asked yet.</p>
@@ -182,7 +403,9 @@ const index = [['what', 'What'], ['who-pays', 'Plan and payer'], ['approval', 'A
     <section id="s-visits" data-field="visits" aria-label="Visits">
       <h2>Visits</h2>
       <VisitList :visits="it.visits" :may-revoke="session.can('orders.dispatch')" @revoked="sheet.load" />
-      <p v-if="!it.visits.length" class="soft">Nobody has been sent yet{{ ['draft', 'to_approve'].includes(it.state) ? '; the order has to be approved first' : '' }}.</p>
+      <p v-if="!it.visits.length" class="soft">
+        Nobody has been sent yet{{ ['draft', 'to_approve'].includes(it.state) ? '; the order has to be approved first' : '' }}.
+      </p>
       <DispatchForm v-if="dispatching && mayDispatch" :order-id="it.id" :version="it.version" @leave="dispatching = false" @done="dispatched" />
     </section>
 
@@ -190,8 +413,24 @@ const index = [['what', 'What'], ['who-pays', 'Plan and payer'], ['approval', 'A
       <h2>Work</h2>
       <div v-if="it.stints.length" class="scroll">
         <table class="plain-table">
-          <thead><tr><th>Who</th><th>Kind</th><th>From</th><th>To</th><th>Minutes</th></tr></thead>
-          <tbody><tr v-for="stint in it.stints" :key="stint.id"><td>{{ stint.who }}</td><td>{{ STINT_KIND_NAMES[stint.kind] }}</td><td class="mono">{{ shortTime(stint.startAt) }}</td><td class="mono">{{ stint.endAt ? shortTime(stint.endAt) : 'running' }}</td><td class="amount">{{ stint.minutes ?? '' }}</td></tr></tbody>
+          <thead>
+            <tr>
+              <th>Who</th>
+              <th>Kind</th>
+              <th>From</th>
+              <th>To</th>
+              <th>Minutes</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="stint in it.stints" :key="stint.id">
+              <td>{{ stint.who }}</td>
+              <td>{{ STINT_KIND_NAMES[stint.kind] }}</td>
+              <td class="mono">{{ shortTime(stint.startAt) }}</td>
+              <td class="mono">{{ stint.endAt ? shortTime(stint.endAt) : 'running' }}</td>
+              <td class="amount">{{ stint.minutes ?? '' }}</td>
+            </tr>
+          </tbody>
         </table>
       </div>
       <p v-else class="soft">No time has been logged.</p>
@@ -205,11 +444,33 @@ const index = [['what', 'What'], ['who-pays', 'Plan and payer'], ['approval', 'A
 
     <section id="s-cost" data-field="bills" aria-label="Cost">
       <h2>Cost</h2>
-      <p>Cost so far <strong class="mono violet">{{ formatMinor(it.costMinor) }}</strong> beside an estimate of <span class="mono">{{ it.estimateMinor === null ? 'nothing' : formatMinor(it.estimateMinor) }}</span> {{ it.site.currency }}<template v-if="it.estimateMinor && it.costMinor > it.estimateMinor">, <span class="wrong">{{ formatMinor(it.costMinor - it.estimateMinor) }} over</span></template>.</p>
+      <p>
+        Cost so far <strong class="mono violet">{{ formatMinor(it.costMinor) }}</strong> beside an estimate of
+        <span class="mono">{{ it.estimateMinor === null ? 'nothing' : formatMinor(it.estimateMinor) }}</span> {{ it.site.currency
+        }}<template v-if="it.estimateMinor && it.costMinor > it.estimateMinor"
+          >, <span class="wrong">{{ formatMinor(it.costMinor - it.estimateMinor) }} over</span></template
+        >.
+      </p>
       <div v-if="it.costs.length" class="scroll">
         <table class="plain-table">
-          <thead><tr><th>Kind</th><th>What</th><th class="amount">Quantity</th><th class="amount">Each</th><th class="amount">Cost</th></tr></thead>
-          <tbody><tr v-for="line in it.costs" :key="line.kind + line.sourceId"><td>{{ COST_KIND_NAMES[line.kind] }}</td><td>{{ line.description }}</td><td class="amount">{{ line.quantity }} {{ line.unit }}</td><td class="amount">{{ formatMinor(line.unitCost) }}</td><td class="amount">{{ formatMinor(line.cost) }}</td></tr></tbody>
+          <thead>
+            <tr>
+              <th>Kind</th>
+              <th>What</th>
+              <th class="amount">Quantity</th>
+              <th class="amount">Each</th>
+              <th class="amount">Cost</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="line in it.costs" :key="line.kind + line.sourceId">
+              <td>{{ COST_KIND_NAMES[line.kind] }}</td>
+              <td>{{ line.description }}</td>
+              <td class="amount">{{ line.quantity }} {{ line.unit }}</td>
+              <td class="amount">{{ formatMinor(line.unitCost) }}</td>
+              <td class="amount">{{ formatMinor(line.cost) }}</td>
+            </tr>
+          </tbody>
         </table>
       </div>
       <p v-else class="soft">No cost yet: hours, parts and bills appear here by themselves.</p>

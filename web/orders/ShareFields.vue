@@ -4,7 +4,12 @@ import PickField from '../kit/PickField.vue'
 import type { Choice } from '../kit/PickField.vue'
 
 /** Who pays which share. Saved when the shares are whole, so that half an edit is never kept. */
-const props = defineProps<{ shares: { payerId: number; payerCode: string; payerName: string; shareBp: number }[]; choices: Choice[]; disabled?: boolean; problem?: string }>()
+const props = defineProps<{
+  shares: { payerId: number; payerCode: string; payerName: string; shareBp: number }[]
+  choices: Choice[]
+  disabled?: boolean
+  problem?: string
+}>()
 const emit = defineEmits<{ save: [{ payerId: number; shareBp: number }[]] }>()
 interface Line {
   payerId: number | null
@@ -12,8 +17,15 @@ interface Line {
 }
 const fresh = () => props.shares.map((share): Line => ({ payerId: share.payerId, percent: String(share.shareBp / 100) }))
 const lines = ref<Line[]>(fresh())
-watch(() => JSON.stringify(props.shares), () => (lines.value = fresh()))
-const parsed = computed(() => lines.value.flatMap((line) => (line.payerId && /^\d{1,3}(\.\d{1,2})?$/.test(line.percent) ? [{ payerId: line.payerId, shareBp: Math.round(Number(line.percent) * 100) }] : [])))
+watch(
+  () => JSON.stringify(props.shares),
+  () => (lines.value = fresh()),
+)
+const parsed = computed(() =>
+  lines.value.flatMap((line) =>
+    line.payerId && /^\d{1,3}(\.\d{1,2})?$/.test(line.percent) ? [{ payerId: line.payerId, shareBp: Math.round(Number(line.percent) * 100) }] : [],
+  ),
+)
 const sum = computed(() => parsed.value.reduce((total, line) => total + line.shareBp, 0))
 const whole = computed(() => parsed.value.length === lines.value.length && sum.value === 10_000)
 
@@ -31,18 +43,46 @@ function remove(index: number): void {
   <fieldset id="f-shares" class="shares">
     <legend class="soft">Who pays</legend>
     <div v-for="(line, index) in lines" :key="index" class="share">
-      <PickField :id="`payer-${index}`" :label="`Payer ${index + 1}`" :value="line.payerId" :choices="choices" :disabled="disabled" @pick="((line.payerId = $event as number), change())" />
-      <div class="field percent"><label :for="`share-${index}`">Share in %</label><input :id="`share-${index}`" v-model="line.percent" class="entry mono" inputmode="decimal" :disabled="disabled" @change="change" /></div>
+      <PickField
+        :id="`payer-${index}`"
+        :label="`Payer ${index + 1}`"
+        :value="line.payerId"
+        :choices="choices"
+        :disabled="disabled"
+        @pick="((line.payerId = $event as number), change())"
+      />
+      <div class="field percent">
+        <label :for="`share-${index}`">Share in %</label
+        ><input :id="`share-${index}`" v-model="line.percent" class="entry mono" inputmode="decimal" :disabled="disabled" @change="change" />
+      </div>
       <button v-if="!disabled && lines.length > 1" class="push" type="button" :aria-label="`Remove payer ${index + 1}`" @click="remove(index)">Remove</button>
     </div>
-    <div v-if="!disabled" class="acts"><button class="push" type="button" @click="lines.push({ payerId: null, percent: lines.length ? '' : '100' })">Add a payer</button></div>
+    <div v-if="!disabled" class="acts">
+      <button class="push" type="button" @click="lines.push({ payerId: null, percent: lines.length ? '' : '100' })">Add a payer</button>
+    </div>
     <p v-if="problem" class="problem">{{ problem }}</p>
     <p v-else-if="lines.length && !whole" class="problem">The shares add to {{ sum / 100 }} %. They are saved when they add to 100 %.</p>
   </fieldset>
 </template>
 
 <style scoped>
-.shares { border: 1px solid var(--line); border-radius: 6px; padding: 8px 12px 12px; margin: 0; display: grid; gap: 8px; min-width: 0; }
-legend { font-size: 12px; padding: 0 4px; }
-.share { display: grid; grid-template-columns: minmax(0, 1fr) 110px auto; gap: 10px; align-items: end; }
+.shares {
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 8px 12px 12px;
+  margin: 0;
+  display: grid;
+  gap: 8px;
+  min-width: 0;
+}
+legend {
+  font-size: 12px;
+  padding: 0 4px;
+}
+.share {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 110px auto;
+  gap: 10px;
+  align-items: end;
+}
 </style>

@@ -14,12 +14,16 @@ export const useVocabulary = defineStore('vocabulary', () => {
     asked ??= call(readVocabulary, {}).then((found) => void (lists.value = found))
     return asked
   }
-  const choices = (pick: (all: Vocabulary) => { id: number; name: string; code?: string }[]): Choice[] => (lists.value ? pick(lists.value).map((one) => ({ value: one.id, label: one.code ? `${one.code} ${one.name}` : one.name })) : [])
+  const choices = (pick: (all: Vocabulary) => { id: number; name: string; code?: string }[]): Choice[] =>
+    lists.value ? pick(lists.value).map((one) => ({ value: one.id, label: one.code ? `${one.code} ${one.name}` : one.name })) : []
   return { lists, ensure, choices }
 })
 
 export async function placeChoices(q: string): Promise<Choice[]> {
-  return (await call(findPlaces, { q, limit: 12 })).rows.map((one) => ({ value: one.id, label: `${one.code} ${one.name}${one.within ? `, ${one.within}` : ''}` }))
+  return (await call(findPlaces, { q, limit: 12 })).rows.map((one) => ({
+    value: one.id,
+    label: `${one.code} ${one.name}${one.within ? `, ${one.within}` : ''}`,
+  }))
 }
 
 /** Assets by what is typed; with nothing typed, those at the place. */

@@ -36,7 +36,16 @@ async function enter(): Promise<void> {
       </div>
       <div class="field">
         <label for="password">Password</label>
-        <input id="password" v-model="password" class="entry" type="password" autocomplete="current-password" required :aria-invalid="!!wrong" aria-describedby="wrong" />
+        <input
+          id="password"
+          v-model="password"
+          class="entry"
+          type="password"
+          autocomplete="current-password"
+          required
+          :aria-invalid="!!wrong"
+          aria-describedby="wrong"
+        />
         <p id="wrong" class="problem" role="alert">{{ wrong }}</p>
       </div>
       <button class="push first" :disabled="busy">{{ busy ? 'Signing in' : 'Sign in' }}</button>
@@ -46,7 +55,26 @@ async function enter(): Promise<void> {
 </template>
 
 <style scoped>
-.door { min-height: 100%; display: grid; place-items: center; padding: 16px; background: var(--paper); border-top: 8px solid var(--deep); }
-.card { width: min(380px, 100%); display: grid; gap: 16px; background: var(--sheet); border: 1px solid var(--line); border-radius: 6px; padding: 24px; }
-.wordmark { font-weight: 700; letter-spacing: 0.08em; color: var(--tide-text); }
+.door {
+  min-height: 100%;
+  display: grid;
+  place-items: center;
+  padding: 16px;
+  background: var(--paper);
+  border-top: 8px solid var(--deep);
+}
+.card {
+  width: min(380px, 100%);
+  display: grid;
+  gap: 16px;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 24px;
+}
+.wordmark {
+  font-weight: 700;
+  letter-spacing: 0.08em;
+  color: var(--tide-text);
+}
 </style>

@@ -10,7 +10,11 @@ import { call, dayOf, ProblemNote, shortTime, useLoading } from '#web/kit'
 /** What is known around the open Sheet: this place, this asset, this reporter, what is open, what was done. */
 const props = defineProps<{ about: { placeId?: number; assetId?: number; requestId?: number; orderId?: number }; station: string }>()
 const context = useLoading(() => call(readContext, props.about))
-watch(() => JSON.stringify(props.about), () => void context.load(), { immediate: true })
+watch(
+  () => JSON.stringify(props.about),
+  () => void context.load(),
+  { immediate: true },
+)
 const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_NAMES })[state as 'new'] ?? state
 </script>
 
@@ -20,34 +24,56 @@ const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_N
     <template v-else-if="context.value.value">
       <section v-if="context.value.value.asset" aria-label="This asset">
         <h2>This asset</h2>
-        <p><span class="mono">{{ context.value.value.asset.tag }}</span> {{ context.value.value.asset.name }}</p>
-        <p v-if="context.value.value.asset.underWarranty" class="heed">Under warranty until {{ dayOf(context.value.value.asset.warrantyUntil!) }}: claim before paying</p>
+        <p>
+          <span class="mono">{{ context.value.value.asset.tag }}</span> {{ context.value.value.asset.name }}
+        </p>
+        <p v-if="context.value.value.asset.underWarranty" class="heed">
+          Under warranty until {{ dayOf(context.value.value.asset.warrantyUntil!) }}: claim before paying
+        </p>
         <p v-else-if="context.value.value.asset.warrantyUntil" class="soft">Warranty ended {{ dayOf(context.value.value.asset.warrantyUntil) }}</p>
         <p v-if="context.value.value.asset.repairs90Days > 1" class="heed">{{ counted(context.value.value.asset.repairs90Days, 'repair') }} in 90 days</p>
-        <p class="soft">{{ [context.value.value.asset.maker, context.value.value.asset.model].filter(Boolean).join(' ') }}<template v-if="context.value.value.asset.installedOn">, installed {{ dayOf(context.value.value.asset.installedOn) }}</template></p>
+        <p class="soft">
+          {{ [context.value.value.asset.maker, context.value.value.asset.model].filter(Boolean).join(' ')
+          }}<template v-if="context.value.value.asset.installedOn">, installed {{ dayOf(context.value.value.asset.installedOn) }}</template>
+        </p>
       </section>
       <section v-if="context.value.value.place" aria-label="This place">
         <h2>This place</h2>
-        <p><span class="mono">{{ context.value.value.place.code }}</span> {{ context.value.value.place.name }}</p>
+        <p>
+          <span class="mono">{{ context.value.value.place.code }}</span> {{ context.value.value.place.name }}
+        </p>
         <p class="soft">{{ context.value.value.place.within }}</p>
         <p v-if="context.value.value.place.access">{{ context.value.value.place.access }}</p>
-        <p class="soft">{{ counted(context.value.value.place.openOrders, 'open order') }}, {{ counted(context.value.value.place.openRequests, 'open request') }}</p>
+        <p class="soft">
+          {{ counted(context.value.value.place.openOrders, 'open order') }}, {{ counted(context.value.value.place.openRequests, 'open request') }}
+        </p>
       </section>
       <section v-if="context.value.value.reporter" aria-label="This reporter">
         <h2>This reporter</h2>
-        <p>{{ context.value.value.reporter.name }}<template v-if="context.value.value.reporter.title">, {{ context.value.value.reporter.title }}</template></p>
+        <p>
+          {{ context.value.value.reporter.name }}<template v-if="context.value.value.reporter.title">, {{ context.value.value.reporter.title }}</template>
+        </p>
         <p class="soft">{{ context.value.value.reporter.phone }}</p>
-        <RouterLink v-for="one in context.value.value.reporter.earlier" :key="one.id" class="row" :to="`/desk/${station}/request/${one.id}`"><span class="mono">{{ one.number }}</span> {{ one.summary }} <span class="soft">{{ stateName(one.state) }}</span></RouterLink>
+        <RouterLink v-for="one in context.value.value.reporter.earlier" :key="one.id" class="row" :to="`/desk/${station}/request/${one.id}`"
+          ><span class="mono">{{ one.number }}</span> {{ one.summary }} <span class="soft">{{ stateName(one.state) }}</span></RouterLink
+        >
       </section>
       <section aria-label="Open here">
         <h2>Open here</h2>
-        <RouterLink v-for="one in context.value.value.open" :key="one.type + one.id" class="row" :to="`/desk/${station}/${one.type}/${one.id}`"><span class="mono">{{ one.number }}</span> {{ one.summary }} <span class="soft">{{ stateName(one.state) }}, {{ shortTime(one.at) }}</span></RouterLink>
+        <RouterLink v-for="one in context.value.value.open" :key="one.type + one.id" class="row" :to="`/desk/${station}/${one.type}/${one.id}`"
+          ><span class="mono">{{ one.number }}</span> {{ one.summary }}
+          <span class="soft">{{ stateName(one.state) }}, {{ shortTime(one.at) }}</span></RouterLink
+        >
         <p v-if="!context.value.value.open.length" class="soft">Nothing else is open here.</p>
       </section>
       <section aria-label="Done before">
         <h2>Done before</h2>
         <RouterLink v-for="one in context.value.value.history" :key="one.id" class="row" :to="`/desk/${station}/order/${one.id}`">
-          <span class="mono">{{ one.number }}</span> {{ one.summary }} <span class="soft">{{ one.finishedAt ? shortTime(one.finishedAt) : '' }}<template v-if="one.fix">: {{ one.cause }}, {{ one.fix }}</template> <span class="mono violet">{{ formatMinor(one.costMinor) }}</span></span>
+          <span class="mono">{{ one.number }}</span> {{ one.summary }}
+          <span class="soft"
+            >{{ one.finishedAt ? shortTime(one.finishedAt) : '' }}<template v-if="one.fix">: {{ one.cause }}, {{ one.fix }}</template>
+            <span class="mono violet">{{ formatMinor(one.costMinor) }}</span></span
+          >
         </RouterLink>
         <p v-if="!context.value.value.history.length" class="soft">Nothing was done here before.</p>
       </section>
@@ -57,12 +83,43 @@ const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_N
 </template>
 
 <style scoped>
-.known { padding: 12px 14px; display: grid; gap: 16px; font-size: 13px; }
-section { display: grid; gap: 4px; }
-h2 { font-size: 13px; }
-.row { display: block; color: var(--ink); text-decoration: none; padding: 3px 0 3px 8px; border-left: 2px solid var(--line-strong); overflow-wrap: anywhere; }
-.row:hover { background: var(--shoal-faint); border-left-color: var(--tide); }
-.heed { padding: 4px 8px; border-left: 4px solid var(--sand); background: var(--sheet); color: var(--sand-text); font-weight: 600; }
-.loading { display: grid; gap: 12px; }
-.loading .bones { height: 40px; }
+.known {
+  padding: 12px 14px;
+  display: grid;
+  gap: 16px;
+  font-size: 13px;
+}
+section {
+  display: grid;
+  gap: 4px;
+}
+h2 {
+  font-size: 13px;
+}
+.row {
+  display: block;
+  color: var(--ink);
+  text-decoration: none;
+  padding: 3px 0 3px 8px;
+  border-left: 2px solid var(--line-strong);
+  overflow-wrap: anywhere;
+}
+.row:hover {
+  background: var(--shoal-faint);
+  border-left-color: var(--tide);
+}
+.heed {
+  padding: 4px 8px;
+  border-left: 4px solid var(--sand);
+  background: var(--sheet);
+  color: var(--sand-text);
+  font-weight: 600;
+}
+.loading {
+  display: grid;
+  gap: 12px;
+}
+.loading .bones {
+  height: 40px;
+}
 </style>

@@ -14,12 +14,47 @@ const pages = ref(1)
 
 type Row = Record<string, unknown> & { id: number }
 const COLUMNS: Record<RegisterName, { key: string; name: string; as?: 'mono' | 'day' | 'money' | 'percent' }[]> = {
-  places: [{ key: 'code', name: 'Code', as: 'mono' }, { key: 'name', name: 'Name' }, { key: 'kind', name: 'Kind' }, { key: 'within', name: 'Within' }],
-  assets: [{ key: 'tag', name: 'Tag', as: 'mono' }, { key: 'name', name: 'Name' }, { key: 'classCode', name: 'Class', as: 'mono' }, { key: 'place', name: 'Place' }, { key: 'warrantyUntil', name: 'Warranty until', as: 'day' }],
-  people: [{ key: 'name', name: 'Name' }, { key: 'title', name: 'Role' }, { key: 'email', name: 'Mail' }, { key: 'place', name: 'Place' }],
-  vendors: [{ key: 'name', name: 'Name' }, { key: 'service', name: 'Service' }, { key: 'email', name: 'Mail' }, { key: 'phone', name: 'Phone', as: 'mono' }, { key: 'contractUntil', name: 'Contract until', as: 'day' }, { key: 'insuranceUntil', name: 'Insured until', as: 'day' }, { key: 'markupBp', name: 'Markup', as: 'percent' }],
-  payers: [{ key: 'code', name: 'Code', as: 'mono' }, { key: 'name', name: 'Name' }, { key: 'kind', name: 'Kind' }, { key: 'taxBp', name: 'Tax', as: 'percent' }],
-  parts: [{ key: 'code', name: 'Code', as: 'mono' }, { key: 'name', name: 'Name' }, { key: 'inStock', name: 'In stock', as: 'mono' }, { key: 'unit', name: 'Unit' }, { key: 'averageCostMinor', name: 'Average cost', as: 'money' }],
+  places: [
+    { key: 'code', name: 'Code', as: 'mono' },
+    { key: 'name', name: 'Name' },
+    { key: 'kind', name: 'Kind' },
+    { key: 'within', name: 'Within' },
+  ],
+  assets: [
+    { key: 'tag', name: 'Tag', as: 'mono' },
+    { key: 'name', name: 'Name' },
+    { key: 'classCode', name: 'Class', as: 'mono' },
+    { key: 'place', name: 'Place' },
+    { key: 'warrantyUntil', name: 'Warranty until', as: 'day' },
+  ],
+  people: [
+    { key: 'name', name: 'Name' },
+    { key: 'title', name: 'Role' },
+    { key: 'email', name: 'Mail' },
+    { key: 'place', name: 'Place' },
+  ],
+  vendors: [
+    { key: 'name', name: 'Name' },
+    { key: 'service', name: 'Service' },
+    { key: 'email', name: 'Mail' },
+    { key: 'phone', name: 'Phone', as: 'mono' },
+    { key: 'contractUntil', name: 'Contract until', as: 'day' },
+    { key: 'insuranceUntil', name: 'Insured until', as: 'day' },
+    { key: 'markupBp', name: 'Markup', as: 'percent' },
+  ],
+  payers: [
+    { key: 'code', name: 'Code', as: 'mono' },
+    { key: 'name', name: 'Name' },
+    { key: 'kind', name: 'Kind' },
+    { key: 'taxBp', name: 'Tax', as: 'percent' },
+  ],
+  parts: [
+    { key: 'code', name: 'Code', as: 'mono' },
+    { key: 'name', name: 'Name' },
+    { key: 'inStock', name: 'In stock', as: 'mono' },
+    { key: 'unit', name: 'Unit' },
+    { key: 'averageCostMinor', name: 'Average cost', as: 'money' },
+  ],
 }
 const NAMES: Record<RegisterName, string> = { places: 'Places', assets: 'Assets', people: 'People', vendors: 'Vendors', payers: 'Payers', parts: 'Parts' }
 
@@ -34,11 +69,15 @@ const list = useLoading(async () => {
   }
   return { rows, more: !!after }
 })
-watch(register, () => {
-  pages.value = 1
-  list.value.value = null
-  void list.load()
-}, { immediate: true })
+watch(
+  register,
+  () => {
+    pages.value = 1
+    list.value.value = null
+    void list.load()
+  },
+  { immediate: true },
+)
 watch(q, useSoon(list.load, 150))
 
 function shown(row: Row, { key, as }: { key: string; as?: string }): string {
@@ -56,14 +95,37 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
   <div class="page">
     <header>
       <h1>Registers</h1>
-      <div class="field"><label for="register-q" class="hidden">Find in {{ NAMES[register] }}</label><input id="register-q" v-model="q" class="entry" type="search" :placeholder="`Find in ${NAMES[register].toLowerCase()}`" /></div>
+      <div class="field">
+        <label for="register-q" class="hidden">Find in {{ NAMES[register] }}</label
+        ><input id="register-q" v-model="q" class="entry" type="search" :placeholder="`Find in ${NAMES[register].toLowerCase()}`" />
+      </div>
     </header>
-    <nav class="tabs" aria-label="Registers"><RouterLink v-for="(name, key) in NAMES" :key="key" :to="`/registers/${key}`" :aria-current="key === register ? 'page' : undefined">{{ name }}</RouterLink></nav>
+    <nav class="tabs" aria-label="Registers">
+      <RouterLink v-for="(name, key) in NAMES" :key="key" :to="`/registers/${key}`" :aria-current="key === register ? 'page' : undefined">{{
+        name
+      }}</RouterLink>
+    </nav>
     <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />
     <section v-else-if="list.value.value" :aria-label="NAMES[register]">
       <table v-if="list.value.value.rows.length" class="plain-table">
-        <thead><tr><th v-for="column in COLUMNS[register]" :key="column.key" :class="{ amount: column.as === 'money' || column.as === 'percent' }">{{ column.name }}</th></tr></thead>
-        <tbody><tr v-for="row in list.value.value.rows" :key="row.id"><td v-for="column in COLUMNS[register]" :key="column.key" :class="{ mono: column.as === 'mono', amount: column.as === 'money' || column.as === 'percent' }">{{ shown(row, column) }}</td></tr></tbody>
+        <thead>
+          <tr>
+            <th v-for="column in COLUMNS[register]" :key="column.key" :class="{ amount: column.as === 'money' || column.as === 'percent' }">
+              {{ column.name }}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in list.value.value.rows" :key="row.id">
+            <td
+              v-for="column in COLUMNS[register]"
+              :key="column.key"
+              :class="{ mono: column.as === 'mono', amount: column.as === 'money' || column.as === 'percent' }"
+            >
+              {{ shown(row, column) }}
+            </td>
+          </tr>
+        </tbody>
       </table>
       <p v-else class="soft">Nothing in {{ NAMES[register].toLowerCase() }} matches “{{ q }}”.</p>
       <p v-if="list.value.value.more"><button class="push" type="button" @click="(pages++, list.load())">Show 50 more</button></p>

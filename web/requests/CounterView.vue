@@ -130,13 +130,17 @@ const last = computed(() => wide.value || step.value === STEPS.length - 1)
   <div class="phone roomy">
     <header>
       <h1>{{ site.value.value?.name ?? 'Help desk' }}</h1>
-      <p v-if="site.value.value">Call the desk: <a :href="`tel:${site.value.value.deskPhone.replace(/ /g, '')}`">{{ site.value.value.deskPhone }}</a></p>
+      <p v-if="site.value.value">
+        Call the desk: <a :href="`tel:${site.value.value.deskPhone.replace(/ /g, '')}`">{{ site.value.value.deskPhone }}</a>
+      </p>
     </header>
     <main>
       <ProblemNote v-if="site.problem.value" :problem="site.problem.value" @retry="site.load" />
       <div v-else-if="sent" class="card" role="status">
         <h2>We have it</h2>
-        <p>Your reference is <strong class="mono reference">{{ sent.number }}</strong></p>
+        <p>
+          Your reference is <strong class="mono reference">{{ sent.number }}</strong>
+        </p>
         <p>Keep this private link. It shows how it goes{{ draft.email ? ', and it is in the mail we sent you' : '' }}:</p>
         <p><a :href="sent.link" class="mine">See where it stands</a></p>
         <button class="push" type="button" @click="another">Report something else</button>
@@ -145,12 +149,32 @@ const last = computed(() => wide.value || step.value === STEPS.length - 1)
         <p v-if="!wide" class="label">Question {{ step + 1 }} of {{ STEPS.length }}</p>
         <div v-if="shows('where')" class="card" data-step>
           <h2>Where is it?</h2>
-          <div v-if="draft.place" class="picked"><p><strong>{{ draft.place.name }}</strong> <span class="mono label">{{ draft.place.code }}</span></p><p class="label">{{ draft.place.within }}</p><button class="push" type="button" @click="draft.place = null">Choose another place</button></div>
+          <div v-if="draft.place" class="picked">
+            <p>
+              <strong>{{ draft.place.name }}</strong> <span class="mono label">{{ draft.place.code }}</span>
+            </p>
+            <p class="label">{{ draft.place.within }}</p>
+            <button class="push" type="button" @click="draft.place = null">Choose another place</button>
+          </div>
           <div v-else class="field">
             <label for="place">Part of a name, or a room number (needed)</label>
-            <input id="place" v-model="search" class="entry" type="search" autocomplete="off" role="combobox" aria-controls="found" :aria-expanded="places.length > 0" :aria-invalid="!!wrong.placeId" />
+            <input
+              id="place"
+              v-model="search"
+              class="entry"
+              type="search"
+              autocomplete="off"
+              role="combobox"
+              aria-controls="found"
+              :aria-expanded="places.length > 0"
+              :aria-invalid="!!wrong.placeId"
+            />
             <ul v-if="places.length" id="found" class="found" aria-label="Places found">
-              <li v-for="place in places" :key="place.id"><button class="plain" type="button" @click="choose(place)"><strong>{{ place.name }}</strong> <span class="mono label">{{ place.code }}</span><br /><span class="label">{{ place.within }}</span></button></li>
+              <li v-for="place in places" :key="place.id">
+                <button class="plain" type="button" @click="choose(place)">
+                  <strong>{{ place.name }}</strong> <span class="mono label">{{ place.code }}</span><br /><span class="label">{{ place.within }}</span>
+                </button>
+              </li>
             </ul>
             <p v-else-if="search.trim().length > 1" class="label">Nothing found yet. Try the building’s name or the code on the door.</p>
           </div>
@@ -172,36 +196,80 @@ const last = computed(() => wide.value || step.value === STEPS.length - 1)
             <label for="photo">A photo says more than words</label>
             <input id="photo" type="file" accept="image/*" class="entry" :disabled="busy || photos.length >= 10" @change="addPhoto" />
             <p v-if="wrong.file" class="problem" role="alert">{{ wrong.file }}</p>
-            <div class="thumbs"><span v-for="(photo, index) in photos" :key="photo.claim" class="thumb"><img :src="photo.url" :alt="`Photo ${index + 1}`" /><button class="push" type="button" @click="photos.splice(index, 1)">Remove</button></span></div>
+            <div class="thumbs">
+              <span v-for="(photo, index) in photos" :key="photo.claim" class="thumb"
+                ><img :src="photo.url" :alt="`Photo ${index + 1}`" /><button class="push" type="button" @click="photos.splice(index, 1)">Remove</button></span
+              >
+            </div>
           </div>
         </div>
         <div v-if="shows('who')" class="card" data-step>
           <h2>How do we reach you?</h2>
           <p class="label">You may leave all of this empty. With a mail address you hear how it goes.</p>
           <div class="field"><label for="name">Your name</label><input id="name" v-model="draft.name" class="entry" autocomplete="name" maxlength="120" /></div>
-          <div class="field"><label for="email">Mail address</label><input id="email" v-model="draft.email" class="entry" type="email" autocomplete="email" :aria-invalid="!!wrong.email" /><p v-if="wrong.email" class="problem" role="alert">{{ wrong.email }}</p></div>
-          <div class="field"><label for="phone">Phone</label><input id="phone" v-model="draft.phone" class="entry" type="tel" autocomplete="tel" maxlength="40" /></div>
-          <div class="field"><label for="wish">By when would you like it done?</label><input id="wish" v-model="draft.wish" class="entry" maxlength="200" /></div>
+          <div class="field">
+            <label for="email">Mail address</label
+            ><input id="email" v-model="draft.email" class="entry" type="email" autocomplete="email" :aria-invalid="!!wrong.email" />
+            <p v-if="wrong.email" class="problem" role="alert">{{ wrong.email }}</p>
+          </div>
+          <div class="field">
+            <label for="phone">Phone</label><input id="phone" v-model="draft.phone" class="entry" type="tel" autocomplete="tel" maxlength="40" />
+          </div>
+          <div class="field">
+            <label for="wish">By when would you like it done?</label><input id="wish" v-model="draft.wish" class="entry" maxlength="200" />
+          </div>
         </div>
         <p v-if="problem" class="problem" role="alert">{{ problem.message }}</p>
       </form>
     </main>
-    <div v-if="!sent && !site.problem.value" class="bar"><div>
-      <button v-if="!wide && step > 0" class="push" type="button" @click="go(step - 1)">Back</button>
-      <button class="push first" type="submit" form="report" :disabled="busy">{{ last ? (busy ? 'Sending' : 'Send') : 'Next' }}</button>
-    </div></div>
+    <div v-if="!sent && !site.problem.value" class="bar">
+      <div>
+        <button v-if="!wide && step > 0" class="push" type="button" @click="go(step - 1)">Back</button>
+        <button class="push first" type="submit" form="report" :disabled="busy">{{ last ? (busy ? 'Sending' : 'Send') : 'Next' }}</button>
+      </div>
+    </div>
   </div>
 </template>
 
 <style src="../kit/phone.css"></style>
 <style scoped>
-.form { display: grid; gap: 16px; grid-template-columns: minmax(0, 1fr); }
-.found { list-style: none; margin: 0; padding: 0; border: 1px solid var(--line); border-radius: 6px; overflow: hidden; }
-.found li + li { border-top: 1px solid var(--line); }
-.found button { width: 100%; min-height: 48px; padding: 8px 12px; }
-.found button:hover { background: var(--shoal-faint); }
-.picked { display: grid; gap: 4px; justify-items: start; }
-.thumb { display: grid; gap: 4px; }
-.reference { font-size: 20px; }
-.mine { font-weight: 600; }
+.form {
+  display: grid;
+  gap: 16px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.found {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  overflow: hidden;
+}
+.found li + li {
+  border-top: 1px solid var(--line);
+}
+.found button {
+  width: 100%;
+  min-height: 48px;
+  padding: 8px 12px;
+}
+.found button:hover {
+  background: var(--shoal-faint);
+}
+.picked {
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+}
+.thumb {
+  display: grid;
+  gap: 4px;
+}
+.reference {
+  font-size: 20px;
+}
+.mine {
+  font-weight: 600;
+}
 </style>

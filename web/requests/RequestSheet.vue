@@ -1,8 +1,18 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { acceptRequest, askReporter, declineRequest, joinRequest, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
-import { CONSEQUENCE_NAMES, CONSEQUENCES, PRIORITIES, PRIORITY_NAMES, REQUEST_MOVES, REQUEST_STATE_NAMES, requestMoveReasons, URGENCIES, URGENCY_NAMES } from '#core/requests'
+import {
+  CONSEQUENCE_NAMES,
+  CONSEQUENCES,
+  PRIORITIES,
+  PRIORITY_NAMES,
+  REQUEST_MOVES,
+  REQUEST_STATE_NAMES,
+  requestMoveReasons,
+  URGENCIES,
+  URGENCY_NAMES,
+} from '#core/requests'
 import type { Consequence, Priority, RequestMove, Urgency } from '#core/requests'
 import { call, CallProblem, longTime, offerActs, onLiveChange, PriorityBar, ProblemNote, spell, TargetGauge, useSession, useSoon } from '#web/kit'
 import PickField from '../kit/PickField.vue'
@@ -15,7 +25,6 @@ import TextField from '../orders/TextField.vue'
 import TimelineList from '../orders/TimelineList.vue'
 import { useSheet } from '../orders/useSheet'
 import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
-import { ref } from 'vue'
 import OverrideForm from './OverrideForm.vue'
 
 const props = defineProps<{ id: number }>()
@@ -40,7 +49,15 @@ const moves = computed<OfferedMove[]>(() => {
   if (!it.value || !mayTriage.value) return []
   return (['accept', 'ask', 'decline', 'join'] as RequestMove[])
     .filter((move) => REQUEST_MOVES[move].from.includes(it.value!.state))
-    .map((move) => ({ move, label: REQUEST_MOVES[move].label, key: REQUEST_MOVES[move].key, reasons: requestMoveReasons(it.value!.facts, move), reason: REQUEST_MOVES[move].reason, reasonLabel: REQUEST_MOVES[move].reasonLabel }))
+    .map((move) => ({
+      move,
+      label: REQUEST_MOVES[move].label,
+      key: REQUEST_MOVES[move].key,
+      reasons: requestMoveReasons(it.value!.facts, move),
+      reason: REQUEST_MOVES[move].reason,
+      reasonLabel: REQUEST_MOVES[move].reasonLabel,
+      onward: move === 'accept',
+    }))
 })
 
 async function go(move: string, { reason }: { reason?: string }): Promise<void> {
@@ -88,15 +105,43 @@ async function takeUp(): Promise<void> {
 
 async function failed(error: unknown): Promise<void> {
   if (!(error instanceof CallProblem)) throw error
-  said.say(error.problem.status === 409 ? 'Somebody else changed it meanwhile; here is what it says now. Look again, then press once more.' : (error.reasons[0]?.sentence ?? error.message), undefined, true)
+  said.say(
+    error.problem.status === 409
+      ? 'Somebody else changed it meanwhile; here is what it says now. Look again, then press once more.'
+      : (error.reasons[0]?.sentence ?? error.message),
+    undefined,
+    true,
+  )
   await sheet.load()
 }
 
 const takenUp = computed(() => it.value?.timeline.some((entry) => entry.kind !== 'request.report') ?? false)
 offerActs(() => (mayTriage.value && !takenUp.value ? [{ label: 'Take it up', key: 't', run: takeUp }] : []))
-const target = computed(() => ({ clock: 'working', startAt: it.value!.receivedAt, responseDueAt: it.value!.triageDueAt, closeAt: it.value!.triageCloseAt, completionDueAt: it.value!.triageDueAt, stoppedAt: null, finishedAt: undecided.value ? null : (it.value!.timeline.find((entry) => ['request.accept', 'request.decline', 'request.join'].includes(entry.kind))?.at ?? null) }))
-const NAMES = { summary: 'Summary', description: 'Description', placeId: 'Place', assetId: 'Asset', categoryId: 'Category', consequence: 'Who is affected', urgency: 'How soon', payerId: 'Payer' }
-const showValue = (field: string, value: unknown) => (field === 'categoryId' ? words.choices((all) => all.categories) : field === 'payerId' ? words.choices((all) => all.payers) : []).find((one) => one.value === value)?.label ?? (value === null ? 'nothing' : String(value))
+const target = computed(() => ({
+  clock: 'working',
+  startAt: it.value!.receivedAt,
+  responseDueAt: it.value!.triageDueAt,
+  closeAt: it.value!.triageCloseAt,
+  completionDueAt: it.value!.triageDueAt,
+  stoppedAt: null,
+  finishedAt: undecided.value
+    ? null
+    : (it.value!.timeline.find((entry) => ['request.accept', 'request.decline', 'request.join'].includes(entry.kind))?.at ?? null),
+}))
+const NAMES = {
+  summary: 'Summary',
+  description: 'Description',
+  placeId: 'Place',
+  assetId: 'Asset',
+  categoryId: 'Category',
+  consequence: 'Who is affected',
+  urgency: 'How soon',
+  payerId: 'Payer',
+}
+const showValue = (field: string, value: unknown) =>
+  (field === 'categoryId' ? words.choices((all) => all.categories) : field === 'payerId' ? words.choices((all) => all.payers) : []).find(
+    (one) => one.value === value,
+  )?.label ?? (value === null ? 'nothing' : String(value))
 </script>
 
 <template>
@@ -104,11 +149,26 @@ const showValue = (field: string, value: unknown) => (field === 'categoryId' ? w
   <div v-else-if="!it" class="loading" aria-label="Loading"><span class="bones" /><span class="bones" /><span class="bones tall" /></div>
   <article v-else class="request">
     <header class="head">
-      <p class="line"><span class="mono">{{ it.number }}</span><span>{{ REQUEST_STATE_NAMES[it.state] }}</span><PriorityBar v-if="it.priority" :priority="it.priority" /><TargetGauge :target="target" wide /><span class="soft">{{ it.channel === 'call' ? 'by phone' : it.channel === 'counter' ? 'from the Counter' : it.channel }}, {{ longTime(it.receivedAt) }}</span></p>
+      <p class="line">
+        <span class="mono">{{ it.number }}</span
+        ><span>{{ REQUEST_STATE_NAMES[it.state] }}</span
+        ><PriorityBar v-if="it.priority" :priority="it.priority" /><TargetGauge :target="target" wide /><span class="soft"
+          >{{ it.channel === 'call' ? 'by phone' : it.channel === 'counter' ? 'from the Counter' : it.channel }}, {{ longTime(it.receivedAt) }}</span
+        >
+      </p>
       <h1>{{ it.summary }}</h1>
-      <MoveBar v-if="moves.length" :moves="moves" @go="go" @jump="jumpTo"><button v-if="!takenUp" class="push" type="button" @click="takeUp">Take it up <kbd>T</kbd></button></MoveBar>
-      <p v-for="order in it.orders" :key="order.id" class="outcome">Became <RouterLink :to="`/desk/planning/order/${order.id}`"><span class="mono">{{ order.number }}</span> {{ order.summary }}</RouterLink></p>
-      <p v-if="it.joinedTo" class="outcome">Joined to <RouterLink :to="`/desk/triage/request/${it.joinedTo.id}`" class="mono">{{ it.joinedTo.number }}</RouterLink></p>
+      <MoveBar v-if="moves.length" :moves="moves" @go="go" @jump="jumpTo"
+        ><button v-if="!takenUp" class="push" type="button" @click="takeUp">Take it up <kbd>T</kbd></button></MoveBar
+      >
+      <p v-for="order in it.orders" :key="order.id" class="outcome">
+        Became
+        <RouterLink :to="`/desk/planning/order/${order.id}`"
+          ><span class="mono">{{ order.number }}</span> {{ order.summary }}</RouterLink
+        >
+      </p>
+      <p v-if="it.joinedTo" class="outcome">
+        Joined to <RouterLink :to="`/desk/triage/request/${it.joinedTo.id}`" class="mono">{{ it.joinedTo.number }}</RouterLink>
+      </p>
       <p v-if="it.declineReason" class="outcome">Declined: {{ it.declineReason }}</p>
       <p v-if="it.state === 'asked'" class="outcome">Waiting for the answer to: {{ it.question }}</p>
     </header>
@@ -116,11 +176,30 @@ const showValue = (field: string, value: unknown) => (field === 'categoryId' ? w
     <section aria-label="What was reported">
       <h2>What was reported</h2>
       <template v-if="mayTriage">
-        <TextField name="summary" label="Summary: the subject of every mail about this" :value="it.summary" :problem="sentenceAt('summary')" @save="save({ summary: $event })" />
-        <TextField name="description" label="Description" long :value="it.description" :problem="sentenceAt('description')" @save="save({ description: $event })" />
+        <TextField
+          name="summary"
+          label="Summary: the subject of every mail about this"
+          :value="it.summary"
+          :problem="sentenceAt('summary')"
+          @save="save({ summary: $event })"
+        />
+        <TextField
+          name="description"
+          label="Description"
+          long
+          :value="it.description"
+          :problem="sentenceAt('description')"
+          @save="save({ description: $event })"
+        />
       </template>
       <p v-else class="text">{{ it.description }}</p>
-      <div v-if="corrected" class="written"><p class="label soft">What the reporter wrote</p><p><strong>{{ it.writtenSummary }}</strong></p><p class="text">{{ it.writtenDescription }}</p></div>
+      <div v-if="corrected" class="written">
+        <p class="label soft">What the reporter wrote</p>
+        <p>
+          <strong>{{ it.writtenSummary }}</strong>
+        </p>
+        <p class="text">{{ it.writtenDescription }}</p>
+      </div>
       <p v-if="it.wish" class="soft">Wished for: “{{ it.wish }}”. A wish is not a priority.</p>
       <PictureRow v-if="it.attachments.length" :pictures="it.attachments" />
     </section>
@@ -128,30 +207,97 @@ const showValue = (field: string, value: unknown) => (field === 'categoryId' ? w
     <section aria-label="Decide">
       <h2>Decide</h2>
       <div class="grid">
-        <PickField id="f-placeId" label="Place" :value="it.place?.id ?? null" :current="it.place && { value: it.place.id, label: `${it.place.code} ${it.place.name}` }" :find="placeChoices" :disabled="!mayTriage" :problem="sentenceAt('placeId')" @pick="save({ placeId: $event as number | null })" />
-        <PickField id="f-assetId" label="Asset" :value="it.asset?.id ?? null" :current="it.asset && { value: it.asset.id, label: `${it.asset.tag} ${it.asset.name}` }" :find="(q) => assetChoices(q, it!.place?.id ?? null)" :disabled="!mayTriage" clearable @pick="save({ assetId: $event as number | null })" />
-        <PickField id="f-categoryId" label="What it is about" :value="it.categoryId" :choices="words.choices((all) => all.categories)" :disabled="!mayTriage" @pick="save({ categoryId: $event as number | null })" />
-        <PickField id="f-payerId" label="Who pays" :value="it.payerId" :choices="words.choices((all) => all.payers)" :disabled="!mayTriage" @pick="save({ payerId: $event as number | null })" />
-        <PickField id="f-consequence" label="Who is affected" :value="it.consequence" :choices="CONSEQUENCES.map((one) => ({ value: one, label: CONSEQUENCE_NAMES[one] }))" :disabled="!mayTriage" @pick="save({ consequence: $event as Consequence })" />
-        <PickField id="f-urgency" label="How soon" :value="it.urgency" :choices="URGENCIES.map((one) => ({ value: one, label: URGENCY_NAMES[one] }))" :disabled="!mayTriage" @pick="save({ urgency: $event as Urgency })" />
+        <PickField
+          id="f-placeId"
+          label="Place"
+          :value="it.place?.id ?? null"
+          :current="it.place && { value: it.place.id, label: `${it.place.code} ${it.place.name}` }"
+          :find="placeChoices"
+          :disabled="!mayTriage"
+          :problem="sentenceAt('placeId')"
+          @pick="save({ placeId: $event as number | null })"
+        />
+        <PickField
+          id="f-assetId"
+          label="Asset"
+          :value="it.asset?.id ?? null"
+          :current="it.asset && { value: it.asset.id, label: `${it.asset.tag} ${it.asset.name}` }"
+          :find="(q) => assetChoices(q, it!.place?.id ?? null)"
+          :disabled="!mayTriage"
+          clearable
+          @pick="save({ assetId: $event as number | null })"
+        />
+        <PickField
+          id="f-categoryId"
+          label="What it is about"
+          :value="it.categoryId"
+          :choices="words.choices((all) => all.categories)"
+          :disabled="!mayTriage"
+          @pick="save({ categoryId: $event as number | null })"
+        />
+        <PickField
+          id="f-payerId"
+          label="Who pays"
+          :value="it.payerId"
+          :choices="words.choices((all) => all.payers)"
+          :disabled="!mayTriage"
+          @pick="save({ payerId: $event as number | null })"
+        />
+        <PickField
+          id="f-consequence"
+          label="Who is affected"
+          :value="it.consequence"
+          :choices="CONSEQUENCES.map((one) => ({ value: one, label: CONSEQUENCE_NAMES[one] }))"
+          :disabled="!mayTriage"
+          @pick="save({ consequence: $event as Consequence })"
+        />
+        <PickField
+          id="f-urgency"
+          label="How soon"
+          :value="it.urgency"
+          :choices="URGENCIES.map((one) => ({ value: one, label: URGENCY_NAMES[one] }))"
+          :disabled="!mayTriage"
+          @pick="save({ urgency: $event as Urgency })"
+        />
       </div>
       <div class="verdict">
         <template v-if="it.priority">
           <p><PriorityBar :priority="it.priority" /> {{ it.prioritySentence }}</p>
-          <p v-if="it.promise" class="soft">Promised: somebody responds within {{ spell(it.promise.responseMinutes) }}, finished within {{ spell(it.promise.completionMinutes) }}{{ it.promise.clock === 'working' ? ' of working time' : ', day and night' }}, counted from when it was received.</p>
+          <p v-if="it.promise" class="soft">
+            Promised: somebody responds within {{ spell(it.promise.responseMinutes) }}, finished within {{ spell(it.promise.completionMinutes)
+            }}{{ it.promise.clock === 'working' ? ' of working time' : ', day and night' }}, counted from when it was received.
+          </p>
         </template>
         <p v-else class="soft">Who is affected and how soon give the priority.</p>
-        <button v-if="mayTriage && it.priority && !overriding" class="link" type="button" @click="overriding = true">Set another priority, with a reason</button>
-        <OverrideForm v-if="overriding" :choices="PRIORITIES.map((one) => ({ value: one, label: PRIORITY_NAMES[one] }))" @leave="overriding = false" @save="(priority, reason) => save({ priority: priority as Priority, priorityReason: reason }).then((ok) => (overriding = !ok))" />
+        <button v-if="mayTriage && it.priority && !overriding" class="link" type="button" @click="overriding = true">
+          Set another priority, with a reason
+        </button>
+        <OverrideForm
+          v-if="overriding"
+          :choices="PRIORITIES.map((one) => ({ value: one, label: PRIORITY_NAMES[one] }))"
+          @leave="overriding = false"
+          @save="(priority, reason) => save({ priority: priority as Priority, priorityReason: reason }).then((ok) => (overriding = !ok))"
+        />
       </div>
-      <PickField v-if="joining" id="join-to" label="Join to which request" :value="null" :find="async (q) => (await import('../orders/findRequests')).findOpenRequests(q, it!.id)" @pick="joinTo($event as number)" />
+      <PickField
+        v-if="joining"
+        id="join-to"
+        label="Join to which request"
+        :value="null"
+        :find="async (q) => (await import('../orders/findRequests')).findOpenRequests(q, it!.id)"
+        @pick="joinTo($event as number)"
+      />
     </section>
 
     <section aria-label="Reporter">
       <h2>Reporter</h2>
-      <p v-if="it.reporter.name || it.reporter.email || it.reporter.phone">{{ [it.reporter.name, it.reporter.phone, it.reporter.email].filter(Boolean).join(', ') }}</p>
+      <p v-if="it.reporter.name || it.reporter.email || it.reporter.phone">
+        {{ [it.reporter.name, it.reporter.phone, it.reporter.email].filter(Boolean).join(', ') }}
+      </p>
       <p v-else class="soft">They left no name and no address. They follow it on their private link.</p>
-      <p v-for="other in it.joinedFrom" :key="other.id">Also told by <RouterLink :to="`/desk/triage/request/${other.id}`" class="mono">{{ other.number }}</RouterLink></p>
+      <p v-for="other in it.joinedFrom" :key="other.id">
+        Also told by <RouterLink :to="`/desk/triage/request/${other.id}`" class="mono">{{ other.number }}</RouterLink>
+      </p>
     </section>
 
     <section aria-label="Timeline">

@@ -25,7 +25,9 @@ async function send(): Promise<void> {
 
 <template>
   <div class="phone roomy">
-    <header><h1>{{ tracked.value.value?.site.name ?? 'Your request' }}</h1></header>
+    <header>
+      <h1>{{ tracked.value.value?.site.name ?? 'Your request' }}</h1>
+    </header>
     <main>
       <ProblemNote v-if="tracked.problem.value && !tracked.value.value" :problem="tracked.problem.value" @retry="tracked.load" />
       <template v-else-if="tracked.value.value">
@@ -41,15 +43,29 @@ async function send(): Promise<void> {
         </div>
         <div class="card">
           <h2>What has happened</h2>
-          <ol class="steps"><li v-for="(one, index) in tracked.value.value.steps" :key="index"><span class="label mono">{{ longTime(one.at) }}</span><br />{{ one.sentence }}</li></ol>
+          <ol class="steps">
+            <li v-for="(one, index) in tracked.value.value.steps" :key="index">
+              <span class="label mono">{{ longTime(one.at) }}</span
+              ><br />{{ one.sentence }}
+            </li>
+          </ol>
         </div>
         <div class="card">
           <h2>What you told us</h2>
           <p v-if="tracked.value.value.place" class="label">{{ tracked.value.value.place }}</p>
           <p class="text">{{ tracked.value.value.description }}</p>
-          <div class="thumbs"><img v-for="(photo, index) in tracked.value.value.photos" :key="photo.id" :src="address(readTrackedPhoto, { token, photoId: photo.id })" :alt="`Your photo ${index + 1}`" /></div>
+          <div class="thumbs">
+            <img
+              v-for="(photo, index) in tracked.value.value.photos"
+              :key="photo.id"
+              :src="address(readTrackedPhoto, { token, photoId: photo.id })"
+              :alt="`Your photo ${index + 1}`"
+            />
+          </div>
         </div>
-        <p class="label">Anything to add? Call the desk: <a :href="`tel:${tracked.value.value.site.deskPhone.replace(/ /g, '')}`">{{ tracked.value.value.site.deskPhone }}</a></p>
+        <p class="label">
+          Anything to add? Call the desk: <a :href="`tel:${tracked.value.value.site.deskPhone.replace(/ /g, '')}`">{{ tracked.value.value.site.deskPhone }}</a>
+        </p>
       </template>
       <div v-else class="bones wait" />
     </main>
@@ -58,7 +74,20 @@ async function send(): Promise<void> {
 
 <style src="../kit/phone.css"></style>
 <style scoped>
-.standing { font-size: 20px; padding: 10px 14px; border-left: 6px solid var(--tide); background: var(--shoal-faint); overflow-wrap: anywhere; }
-.steps { margin: 0; padding-left: 18px; display: grid; gap: 8px; }
-.wait { height: 200px; }
+.standing {
+  font-size: 20px;
+  padding: 10px 14px;
+  border-left: 6px solid var(--tide);
+  background: var(--shoal-faint);
+  overflow-wrap: anywhere;
+}
+.steps {
+  margin: 0;
+  padding-left: 18px;
+  display: grid;
+  gap: 8px;
+}
+.wait {
+  height: 200px;
+}
 </style>

@@ -13,23 +13,54 @@ interface Operation {
 const api = useLoading(() => call(readOpenApi, {}) as Promise<{ paths: Record<string, Record<string, Operation>> }>)
 void api.load()
 const q = ref('')
-const all = computed(() => Object.entries(api.value.value?.paths ?? {}).flatMap(([path, methods]) => Object.entries(methods).map(([method, operation]) => ({ path, method: method.toUpperCase(), operation, body: Object.values(operation.requestBody?.content ?? {})[0]?.schema }))))
+const all = computed(() =>
+  Object.entries(api.value.value?.paths ?? {}).flatMap(([path, methods]) =>
+    Object.entries(methods).map(([method, operation]) => ({
+      path,
+      method: method.toUpperCase(),
+      operation,
+      body: Object.values(operation.requestBody?.content ?? {})[0]?.schema,
+    })),
+  ),
+)
 const shown = computed(() => all.value.filter((one) => `${one.method} ${one.path} ${one.operation.summary}`.toLowerCase().includes(q.value.toLowerCase())))
 </script>
 
 <template>
   <div class="page">
-    <header><h1>API</h1><div class="field"><label for="api-q" class="hidden">Find</label><input id="api-q" v-model="q" class="entry" type="search" placeholder="Find an endpoint" /></div><a class="push" href="/api/openapi.json">OpenAPI 3.1 document</a></header>
+    <header>
+      <h1>API</h1>
+      <div class="field">
+        <label for="api-q" class="hidden">Find</label><input id="api-q" v-model="q" class="entry" type="search" placeholder="Find an endpoint" />
+      </div>
+      <a class="push" href="/api/openapi.json">OpenAPI 3.1 document</a>
+    </header>
     <ProblemNote v-if="api.problem.value" :problem="api.problem.value" @retry="api.load" />
     <section v-else aria-label="Endpoints">
-      <p class="soft">Every POST carries an Idempotency-Key header; every edit carries the version it was made from; failures are problem details (RFC 9457).</p>
+      <p class="soft">
+        Every POST carries an Idempotency-Key header; every edit carries the version it was made from; failures are problem details (RFC 9457).
+      </p>
       <details v-for="one in shown" :key="one.method + one.path">
-        <summary><span class="mono method">{{ one.method }}</span> <span class="mono">{{ one.path }}</span> <span class="soft">{{ one.operation.summary }}</span></summary>
+        <summary>
+          <span class="mono method">{{ one.method }}</span> <span class="mono">{{ one.path }}</span> <span class="soft">{{ one.operation.summary }}</span>
+        </summary>
         <p>Takes: {{ one.operation['x-permission'] }}</p>
-        <table class="plain-table"><tbody>
-          <tr v-for="parameter in one.operation.parameters" :key="parameter.in + parameter.name"><td class="mono">{{ parameter.name }}</td><td>{{ parameter.in }}</td><td>{{ parameter.schema?.type }}</td><td>{{ parameter.required ? 'needed' : '' }}</td></tr>
-          <tr v-for="(schema, name) in one.body?.properties ?? {}" :key="name"><td class="mono">{{ name }}</td><td>body</td><td>{{ schema.enum?.join(' | ') ?? schema.type }}</td><td>{{ one.body?.required?.includes(String(name)) ? 'needed' : '' }}</td></tr>
-        </tbody></table>
+        <table class="plain-table">
+          <tbody>
+            <tr v-for="parameter in one.operation.parameters" :key="parameter.in + parameter.name">
+              <td class="mono">{{ parameter.name }}</td>
+              <td>{{ parameter.in }}</td>
+              <td>{{ parameter.schema?.type }}</td>
+              <td>{{ parameter.required ? 'needed' : '' }}</td>
+            </tr>
+            <tr v-for="(schema, name) in one.body?.properties ?? {}" :key="name">
+              <td class="mono">{{ name }}</td>
+              <td>body</td>
+              <td>{{ schema.enum?.join(' | ') ?? schema.type }}</td>
+              <td>{{ one.body?.required?.includes(String(name)) ? 'needed' : '' }}</td>
+            </tr>
+          </tbody>
+        </table>
       </details>
     </section>
   </div>
@@ -37,6 +68,12 @@ const shown = computed(() => all.value.filter((one) => `${one.method} ${one.path
 
 <style scoped src="../kit/page.css"></style>
 <style scoped>
-.method { display: inline-block; width: 64px; }
-summary { padding: 6px 0; cursor: pointer; }
+.method {
+  display: inline-block;
+  width: 64px;
+}
+summary {
+  padding: 6px 0;
+  cursor: pointer;
+}
 </style>

@@ -44,42 +44,101 @@ function photo(event: Event): void {
 
 <template>
   <div class="phone roomy">
-    <header><p v-if="it">{{ it.vendor }} for {{ it.site }}</p><h1>{{ it?.summary ?? 'Your job' }}</h1><p v-if="it"><span class="mono">{{ it.number }}</span></p></header>
+    <header>
+      <p v-if="it">{{ it.vendor }} for {{ it.site }}</p>
+      <h1>{{ it?.summary ?? 'Your job' }}</h1>
+      <p v-if="it">
+        <span class="mono">{{ it.number }}</span>
+      </p>
+    </header>
     <main>
       <ProblemNote v-if="pass.problem.value && !it" :problem="pass.problem.value" @retry="pass.load" />
       <template v-else-if="it">
         <p v-if="problem && !open" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-        <ClockCard :running="it.running" :stints="it.stints" :over="over" :busy="busy" @switch="(kind) => act(() => call(contract.switchVendorStint, { token, kind }))" @stop="act(() => call(contract.stopVendorClock, { token }))" />
-        <FinishForm v-if="open === 'finish'" :outcome="it.outcome" :busy="busy" :sentence-at="(field) => problem?.at(field)" @finish="(leaving) => act(() => call(contract.finishVendorJob, { token, ...leaving }))" @leave="open = null" />
-        <form v-if="open === 'note'" class="card" aria-label="Add a note" @submit.prevent="act(() => call(contract.addVendorNote, { token, text: note })).then(() => (note = problem ? note : ''))">
+        <ClockCard
+          :running="it.running"
+          :stints="it.stints"
+          :over="over"
+          :busy="busy"
+          @switch="(kind) => act(() => call(contract.switchVendorStint, { token, kind }))"
+          @stop="act(() => call(contract.stopVendorClock, { token }))"
+        />
+        <FinishForm
+          v-if="open === 'finish'"
+          :outcome="it.outcome"
+          :busy="busy"
+          :sentence-at="(field) => problem?.at(field)"
+          @finish="(leaving) => act(() => call(contract.finishVendorJob, { token, ...leaving }))"
+          @leave="open = null"
+        />
+        <form
+          v-if="open === 'note'"
+          class="card"
+          aria-label="Add a note"
+          @submit.prevent="act(() => call(contract.addVendorNote, { token, text: note })).then(() => (note = problem ? note : ''))"
+        >
           <div class="field"><label for="note">Note</label><textarea id="note" v-model="note" class="entry" required maxlength="2000" /></div>
           <button class="push first" :disabled="busy">Add the note</button><button class="push" type="button" @click="open = null">Not now</button>
         </form>
-        <BillForm v-if="open === 'bill'" :currency="it.currency" :busy="busy" :problem="problem" @send="(bill) => act(() => call(contract.enterBill, { token, ...bill }))" @leave="open = null" />
+        <BillForm
+          v-if="open === 'bill'"
+          :currency="it.currency"
+          :busy="busy"
+          :problem="problem"
+          @send="(bill) => act(() => call(contract.enterBill, { token, ...bill }))"
+          @leave="open = null"
+        />
         <section v-if="it.bill" class="card" aria-label="Your bill">
           <h2>Your bill {{ it.bill.number }}</h2>
-          <p v-for="(line, index) in it.bill.lines" :key="index" class="billed"><span>{{ line.description }}, {{ Number(line.quantity) }} × {{ formatMinor(line.unitPriceMinor) }}</span><span class="mono">{{ formatMinor(line.amountMinor) }}</span></p>
-          <p class="billed"><strong>Before tax, {{ it.currency }}</strong><strong class="mono">{{ formatMinor(it.bill.netMinor) }}</strong></p>
+          <p v-for="(line, index) in it.bill.lines" :key="index" class="billed">
+            <span>{{ line.description }}, {{ Number(line.quantity) }} × {{ formatMinor(line.unitPriceMinor) }}</span
+            ><span class="mono">{{ formatMinor(line.amountMinor) }}</span>
+          </p>
+          <p class="billed">
+            <strong>Before tax, {{ it.currency }}</strong
+            ><strong class="mono">{{ formatMinor(it.bill.netMinor) }}</strong>
+          </p>
         </section>
         <JobFacts :job="it" />
-        <section v-if="it.notes.length || it.photos.length" class="card" aria-label="Notes"><h2>What you added</h2><p v-for="(one, index) in it.notes" :key="index" class="text"><span class="label">{{ shortTime(one.at) }}</span> {{ one.text }}</p><p v-if="it.photos.length">{{ it.photos.length }} {{ it.photos.length === 1 ? 'photo' : 'photos' }}</p></section>
-        <p class="label">This link works until {{ longTime(it.expiresAt) }}. Questions: <a :href="`tel:${it.deskPhone.replace(/ /g, '')}`">{{ it.deskPhone }}</a></p>
+        <section v-if="it.notes.length || it.photos.length" class="card" aria-label="Notes">
+          <h2>What you added</h2>
+          <p v-for="(one, index) in it.notes" :key="index" class="text">
+            <span class="label">{{ shortTime(one.at) }}</span> {{ one.text }}
+          </p>
+          <p v-if="it.photos.length">{{ it.photos.length }} {{ it.photos.length === 1 ? 'photo' : 'photos' }}</p>
+        </section>
+        <p class="label">
+          This link works until {{ longTime(it.expiresAt) }}. Questions: <a :href="`tel:${it.deskPhone.replace(/ /g, '')}`">{{ it.deskPhone }}</a>
+        </p>
       </template>
       <div v-else class="bones wait" />
     </main>
-    <div v-if="it && (!over || mayBill)" class="bar"><div>
-      <label v-if="!over" class="push photo">Photo<input type="file" accept="image/*" class="hidden" :disabled="busy" @change="photo" /></label>
-      <button v-if="!over" class="push" type="button" @click="open = 'note'">Note</button>
-      <button v-if="mayBill" class="push" :class="{ first: over }" type="button" @click="open = 'bill'">Enter the bill</button>
-      <button v-if="!over" class="push first" type="button" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</button>
-    </div></div>
+    <div v-if="it && (!over || mayBill)" class="bar">
+      <div>
+        <label v-if="!over" class="push photo">Photo<input type="file" accept="image/*" class="hidden" :disabled="busy" @change="photo" /></label>
+        <button v-if="!over" class="push" type="button" @click="open = 'note'">Note</button>
+        <button v-if="mayBill" class="push" :class="{ first: over }" type="button" @click="open = 'bill'">Enter the bill</button>
+        <button v-if="!over" class="push first" type="button" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</button>
+      </div>
+    </div>
   </div>
 </template>
 
 <style src="../kit/phone.css"></style>
 <style scoped>
-.billed { display: flex; justify-content: space-between; gap: 12px; }
-.photo:focus-within { outline: 2px solid var(--tide); outline-offset: 2px; }
-.push:disabled { opacity: 0.55; }
-.wait { height: 240px; }
+.billed {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+.photo:focus-within {
+  outline: 2px solid var(--tide);
+  outline-offset: 2px;
+}
+.push:disabled {
+  opacity: 0.55;
+}
+.wait {
+  height: 240px;
+}
 </style>

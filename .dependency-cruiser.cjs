@@ -1,0 +1,54 @@
+/** Floors know only those below them, and rooms are entered by their door (index.ts). */
+const rooms = 'requests|orders|approvals|dispatch|field|ledger|preventive|places|assets|stock|people|vendors|insight|setup|mail|kit'
+
+module.exports = {
+  forbidden: [
+    {
+      name: 'core-is-pure',
+      comment: 'core knows no other floor, no database, no interface.',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^(contract|server|web|standins|demo|tests)/|node_modules/(express|vue|drizzle-orm|mysql2|naive-ui)/' },
+    },
+    { name: 'contract-knows-core-only', severity: 'error', from: { path: '^contract/' }, to: { path: '^(server|web|standins|demo|tests)/' } },
+    { name: 'server-never-sees-web', severity: 'error', from: { path: '^server/' }, to: { path: '^(web|demo|standins|tests)/' } },
+    { name: 'web-never-sees-server', severity: 'error', from: { path: '^web/' }, to: { path: '^(server|demo|standins|tests)/' } },
+    { name: 'standins-stand-alone', severity: 'error', from: { path: '^standins/' }, to: { path: '^(core|contract|server|web|demo|tests)/' } },
+    {
+      name: 'server-rooms-by-their-door',
+      severity: 'error',
+      from: { path: `^server/(${rooms})/` },
+      to: { path: `^server/(${rooms})/(?!index\\.ts$).+`, pathNot: '^server/$1/' },
+    },
+    {
+      name: 'core-rooms-by-their-door',
+      severity: 'error',
+      from: { path: `^core/(${rooms})/` },
+      to: { path: `^core/(${rooms})/(?!index\\.ts$).+`, pathNot: '^core/$1/' },
+    },
+    {
+      name: 'contract-rooms-by-their-door',
+      severity: 'error',
+      from: { path: `^contract/(${rooms})/` },
+      to: { path: `^contract/(${rooms})/(?!index\\.ts$).+`, pathNot: '^contract/$1/' },
+    },
+    {
+      name: 'upper-floors-use-doors-below',
+      severity: 'error',
+      from: { path: '^(server|web|demo|tests)/' },
+      to: { path: `^(core|contract)/(${rooms})/(?!index\\.ts$).+` },
+    },
+    { name: 'nothing-unresolved', severity: 'error', from: {}, to: { couldNotResolve: true } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: 'node_modules/.*' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      extensions: ['.ts', '.vue', '.mjs', '.js', '.css'],
+    },
+  },
+}
