@@ -1,0 +1,26 @@
+import { fitnessOf, nextVisitKind } from '#core/dispatch'
+import type { Candidate } from '#core/dispatch'
+
+const at = (iso: string) => new Date(iso)
+const weekdays = Array.from({ length: 7 }, (_, day) => (day < 5 ? [{ from: '08:00', to: '16:30' }] : []))
+const free: Candidate = { tradeIds: [1], shift: weekdays, leave: [], planned: [] }
+const wish = { tradeId: 1, start: at('2026-11-23T10:00:00Z'), end: at('2026-11-23T11:00:00Z'), zone: 'Europe/Dublin' }
+
+test('trade, shift, leave, overlap and load', () => {
+  expect(fitnessOf(free, wish)).toEqual({ hasTrade: true, onShift: true, away: false, overlapMinutes: 0, loadMinutes: 0 })
+  expect(fitnessOf({ ...free, tradeIds: [2] }, wish).hasTrade).toBe(false)
+  expect(fitnessOf(free, { ...wish, end: at('2026-11-23T16:31:00Z') }).onShift).toBe(false)
+  expect(fitnessOf(free, { ...wish, start: at('2026-11-22T10:00:00Z'), end: at('2026-11-22T11:00:00Z') }).onShift).toBe(false)
+  expect(fitnessOf({ ...free, leave: [{ from: at('2026-11-23T10:59:00Z'), to: at('2026-11-24T00:00:00Z') }] }, wish).away).toBe(true)
+  const planned = [{ start: at('2026-11-23T10:30:00Z'), end: at('2026-11-23T12:00:00Z') }, { start: at('2026-11-24T08:00:00Z'), end: at('2026-11-24T09:00:00Z') }]
+  expect(fitnessOf({ ...free, planned }, wish)).toMatchObject({ overlapMinutes: 30, loadMinutes: 90 })
+})
+
+test('the shift is read in the site’s zone: 07:30 UTC is 08:30 in an Irish summer', () => {
+  expect(fitnessOf(free, { ...wish, start: at('2026-07-06T07:30:00Z'), end: at('2026-07-06T08:30:00Z') }).onShift).toBe(true)
+  expect(fitnessOf(free, { ...wish, start: at('2026-11-23T07:30:00Z'), end: at('2026-11-23T08:30:00Z') }).onShift).toBe(false)
+})
+
+test('first, return and follow-up visits', () => {
+  expect([nextVisitKind(0, false), nextVisitKind(2, false), nextVisitKind(1, true)]).toEqual(['first', 'return', 'follow_up'])
+})

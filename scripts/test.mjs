@@ -1,0 +1,46 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { ensurePackages, ensurePrograms, root } from './kit/tools.mjs'
+
+/** Every check, in the order in which a failure is cheapest. A database and a folder of their own. */
+ensurePrograms({ mariadbd: 'mariadb-server', chromium: 'chromium', chromedriver: 'chromium-driver', pdftotext: 'poppler-utils' })
+ensurePackages()
+const { build } = await import('./build.mjs')
+const { startDatabase } = await import('./kit/database.mjs')
+
+const folder = mkdtempSync(path.join(tmpdir(), 'evrix-test-'))
+let database = null
+let failed = false
+try {
+  await run('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
+  await run('format', 'npx', ['prettier', '--check', '.', '--log-level', 'warn'])
+  await run('types', 'npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.json'])
+  await run('boundaries', 'npx', ['depcruise', 'core', 'contract', 'server', 'web', 'standins', 'demo', 'tests', '--config', '.dependency-cruiser.cjs'])
+  await build()
+  database = await startDatabase(folder, { quick: true })
+  const env = { EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, NODE_OPTIONS: '--no-warnings' }
+  const only = process.argv.slice(2)
+  await run('tests', 'npx', ['jest', '--config', 'jest.config.mjs', '--maxWorkers=2', ...only], env)
+} catch (error) {
+  failed = true
+  console.error(error instanceof Error ? error.message : error)
+} finally {
+  await database?.stop()
+  rmSync(folder, { recursive: true, force: true })
+}
+process.exit(failed ? 1 : 0)
+
+function run(name, program, args, env = {}) {
+  console.log(`\n— ${name}`)
+  const began = Date.now()
+  return new Promise((resolve, reject) => {
+    const child = spawn(program, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit'] })
+    child.once('exit', (code) => {
+      console.log(`  ${name}: ${((Date.now() - began) / 1000).toFixed(0)} s`)
+      if (code === 0) resolve()
+      else reject(new Error(`${name} failed.`))
+    })
+  })
+}

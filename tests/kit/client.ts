@@ -1,0 +1,69 @@
+import { randomUUID } from 'node:crypto'
+import type { AnswerOf, Endpoint, InputOf, Problem } from '#contract/kit'
+import { signIn } from '#contract/people'
+
+export interface Reply<Answer> {
+  status: number
+  body: Answer
+  problem: Problem
+  headers: Headers
+  text: string
+}
+
+interface Sending {
+  key?: string
+  headers?: Record<string, string>
+  file?: Blob
+  /** Sent instead of the input, as it is. */
+  raw?: string
+}
+
+/** Calls the server as a browser would: cookies kept, keys fresh unless given. */
+export class Client {
+  private cookie = ''
+
+  constructor(readonly url: string) {}
+
+  async signIn(person: string): Promise<this> {
+    const reply = await this.call(signIn, { email: `${person}@skerry.example`, password: 'slack-tide-42' })
+    if (reply.status !== 200) throw new Error(`${person} could not sign in: ${reply.text}`)
+    this.cookie = reply.headers.get('set-cookie')!.split(';')[0]!
+    return this
+  }
+
+  async call<E extends Endpoint<never, unknown> | Endpoint<any, any>>(endpoint: E, input: InputOf<E> | Record<string, unknown>, sending: Sending = {}): Promise<Reply<AnswerOf<E>>> {
+    const rest: Record<string, unknown> = { ...(input as object) }
+    let address = endpoint.path.replace(/:(\w+)/g, (_, word: string) => {
+      const value = String(rest[word])
+      delete rest[word]
+      return encodeURIComponent(value)
+    })
+    const headers: Record<string, string> = { Cookie: this.cookie, ...(endpoint.method === 'POST' ? { 'Idempotency-Key': sending.key ?? randomUUID() } : {}) }
+    let body: BodyInit | undefined
+    if (endpoint.upload) {
+      body = new FormData()
+      if (sending.file) body.append('file', sending.file, 'photo.jpg')
+    } else if (endpoint.method === 'GET') {
+      const given = Object.entries(rest).filter(([, value]) => value !== undefined)
+      if (given.length) address += `?${new URLSearchParams(given.map(([name, value]) => [name, String(value)]))}`
+    } else {
+      headers['Content-Type'] = 'application/json'
+      body = sending.raw ?? JSON.stringify(rest)
+    }
+    const response = await fetch(this.url + address, { method: endpoint.method, headers: { ...headers, ...sending.headers }, body })
+    const text = response.headers.get('content-type')?.includes('event-stream') ? '' : await response.text()
+    const parsed: unknown = text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : {}
+    return { status: response.status, body: parsed as AnswerOf<E>, problem: parsed as Problem, headers: response.headers, text }
+  }
+
+  /** The answer, or an error that shows the problem. */
+  async must<E extends Endpoint<any, any>>(endpoint: E, input: InputOf<E>, sending: Sending = {}): Promise<AnswerOf<E>> {
+    const reply = await this.call(endpoint, input, sending)
+    if (reply.status !== 200) throw new Error(`${endpoint.method} ${endpoint.path}: ${reply.status} ${reply.text}`)
+    return reply.body
+  }
+
+  get session(): string {
+    return this.cookie
+  }
+}

@@ -1,0 +1,108 @@
+import { spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
+import { mkdirSync, mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { createConnection } from 'mysql2/promise'
+import type { Connection, RowDataPacket } from 'mysql2/promise'
+
+const root = path.resolve(__dirname, '../..')
+
+export interface Running {
+  url: string
+  process: ChildProcess
+  stop: () => Promise<void>
+  kill: () => Promise<void>
+}
+
+/** One installation of its own: a database, a data folder, a mail server, and servers that come and go. */
+export class House {
+  private readonly parts: { stop: () => Promise<void> }[] = []
+
+  private constructor(
+    readonly databaseUrl: string,
+    readonly folder: string,
+    private env: NodeJS.ProcessEnv,
+    readonly mailUrl: string | null,
+  ) {}
+
+  /** With the demo world as it was at `now`, unless asked to stay empty. */
+  static async open(name: string, options: { now?: string; env?: NodeJS.ProcessEnv; mail?: boolean } = {}): Promise<House> {
+    const server = process.env.EVRIX_TEST_DATABASE
+    if (!server) throw new Error('EVRIX_TEST_DATABASE is not set: run the tests with “npm test”.')
+    const schema = `evrix_${name}_${process.pid}`
+    const connection = await createConnection(server)
+    await connection.query(`DROP DATABASE IF EXISTS ${schema}`)
+    await connection.query(`CREATE DATABASE ${schema} CHARACTER SET utf8mb4 COLLATE utf8mb4_general_ci`)
+    await connection.end()
+    const base = process.env.EVRIX_TEST_FOLDER ?? tmpdir()
+    mkdirSync(base, { recursive: true })
+    const folder = mkdtempSync(path.join(base, `${name}-`))
+    const env: NodeJS.ProcessEnv = { ...process.env, EVRIX_DATABASE_URL: `${server}/${schema}`, EVRIX_DATA_DIR: folder, EVRIX_NOW: options.now ?? '2026-11-23T10:30:00Z', PORT: '0', EVRIX_LOG: 'error', EVRIX_PUBLIC_PER_MINUTE: '100000', EVRIX_LOGINS_PER_MINUTE: '100000', ...options.env }
+    const mail = options.mail ? await startProgram('mail', env) : null
+    if (mail) env.EVRIX_SMTP_URL = mail.addresses[0]
+    const house = new House(env.EVRIX_DATABASE_URL!, folder, env, mail?.addresses[1] ?? null)
+    if (mail) house.parts.push(mail)
+    await runToEnd('demo', env)
+    return house
+  }
+
+  async start(env: NodeJS.ProcessEnv = {}): Promise<Running> {
+    const program = await startProgram('main', { ...this.env, ...env })
+    this.parts.push(program)
+    return { url: program.addresses[0]!, process: program.process, stop: program.stop, kill: program.kill }
+  }
+
+  /** Rows straight from the database, to see what is really there. */
+  async rows<Row = Record<string, unknown>>(sql: string, values: unknown[] = []): Promise<Row[]> {
+    const connection = await this.connect()
+    const [rows] = await connection.query<RowDataPacket[]>(sql, values)
+    await connection.end()
+    return rows as Row[]
+  }
+
+  connect(): Promise<Connection> {
+    return createConnection({ uri: this.databaseUrl, timezone: 'Z' })
+  }
+
+  /** What an address received, newest first; waits until there is something that fits. */
+  async mail(to: string, fits: (mail: { subject: string; text: string }) => boolean = () => true): Promise<{ subject: string; text: string }> {
+    for (let tries = 0; tries < 100; tries++) {
+      const answer = await fetch(`${this.mailUrl}/mails.json?to=${encodeURIComponent(to)}`)
+      const found = ((await answer.json()) as { subject: string; text: string }[]).find(fits)
+      if (found) return found
+      await new Promise((resolve) => setTimeout(resolve, 150))
+    }
+    throw new Error(`No fitting mail arrived for ${to}.`)
+  }
+
+  async close(): Promise<void> {
+    for (const part of this.parts.reverse()) await part.stop()
+  }
+}
+
+async function startProgram(name: string, env: NodeJS.ProcessEnv) {
+  const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit'] })
+  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()))
+  const addresses = await new Promise<string[]>((resolve, reject) => {
+    let said = ''
+    child.stdout.on('data', (chunk: Buffer) => {
+      said += chunk.toString()
+      const line = /^listening (.+)\n/m.exec(said)
+      if (line) resolve(line[1]!.split(' '))
+    })
+    child.once('exit', (code) => reject(new Error(`${name} ended with ${code}.`)))
+  })
+  const end = (signal: NodeJS.Signals) => async () => {
+    if (child.exitCode === null && child.signalCode === null) child.kill(signal)
+    await ended
+  }
+  return { addresses, process: child as ChildProcess, stop: end('SIGTERM'), kill: end('SIGKILL') }
+}
+
+function runToEnd(name: string, env: NodeJS.ProcessEnv): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] })
+    child.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${name} ended with ${code}.`))))
+  })
+}

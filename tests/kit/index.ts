@@ -1,0 +1,3 @@
+export * from './cases'
+export * from './client'
+export * from './house'
