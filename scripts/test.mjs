@@ -20,9 +20,10 @@ try {
   await run('boundaries', 'npx', ['depcruise', 'core', 'contract', 'server', 'web', 'standins', 'demo', 'tests', '--config', '.dependency-cruiser.cjs'])
   await build()
   database = await startDatabase(folder, { quick: true })
-  const env = { EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, NODE_OPTIONS: '--no-warnings' }
+  const world = await makeWorldOnce(database)
+  const env = { EVRIX_TEST_WORLD: world, EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, NODE_OPTIONS: '--no-warnings' }
   const only = process.argv.slice(2)
-  await run('tests', 'npx', ['jest', '--config', 'jest.config.mjs', '--maxWorkers=2', ...only], env)
+  await run('tests', 'npx', ['jest', '--config', 'jest.config.mjs', '--maxWorkers=2', '--forceExit', ...only], env)
 } catch (error) {
   failed = true
   console.error(error instanceof Error ? error.message : error)
@@ -31,6 +32,17 @@ try {
   rmSync(folder, { recursive: true, force: true })
 }
 process.exit(failed ? 1 : 0)
+
+/** The demo world at the moment most tests happen, as a dump they load. */
+async function makeWorldOnce(server) {
+  const { ensureSchema } = await import('./kit/database.mjs')
+  const { runProgram } = await import('./kit/processes.mjs')
+  const url = await ensureSchema(server.url, 'evrix_world')
+  await runProgram('demo', { EVRIX_DATABASE_URL: url, EVRIX_DATA_DIR: folder, EVRIX_NOW: '2026-11-23T10:30:00Z' })
+  const file = path.join(folder, 'world.sql')
+  await run('world', 'sh', ['-c', `mariadb-dump --no-defaults -h127.0.0.1 -P${server.port} -uroot --hex-blob --single-transaction evrix_world > '${file}'`])
+  return file
+}
 
 function run(name, program, args, env = {}) {
   console.log(`\n— ${name}`)

@@ -33,7 +33,11 @@ export function makeApp(service: Service): Express {
   app.use(securityHeaders())
   app.use(compression({ filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response) }))
   app.use(cookieParser())
-  app.use('/api', sameOriginOnly, express.json({ limit: '256kb' }), noStore)
+  app.use('/api', sameOriginOnly, express.json({ limit: '256kb' }), noStore, (_request, response, next) => {
+    // Screens draw time by the server's clock, not the device's.
+    response.setHeader('X-Evrix-Now', service.clock().toISOString())
+    next()
+  })
   mountRoutes(app, service)
   app.use('/api', () => {
     throw notFound('address')

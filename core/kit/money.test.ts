@@ -9,15 +9,19 @@ describe('money', () => {
 
   test('parts add to the whole, differ from the exact share by less than a cent, and never change sign', () => {
     fc.assert(
-      fc.property(fc.integer({ min: -1_000_000_000, max: 1_000_000_000 }), fc.array(fc.integer({ min: 0, max: 10_000 }), { minLength: 1, maxLength: 20 }).filter((weights) => weights.some((weight) => weight > 0)), (amount, weights) => {
-        const parts = allocate(amount, weights)
-        const sum = weights.reduce((total, weight) => total + weight, 0)
-        expect(parts.reduce((total, part) => total + part, 0)).toBe(amount)
-        parts.forEach((part, index) => {
-          expect(Math.abs(part - (amount * weights[index]!) / sum)).toBeLessThan(1 + 1e-6)
-          expect(Math.sign(part) * Math.sign(amount)).toBeGreaterThanOrEqual(0)
-        })
-      }),
+      fc.property(
+        fc.integer({ min: -1_000_000_000, max: 1_000_000_000 }),
+        fc.array(fc.integer({ min: 0, max: 10_000 }), { minLength: 1, maxLength: 20 }).filter((weights) => weights.some((weight) => weight > 0)),
+        (amount, weights) => {
+          const parts = allocate(amount, weights)
+          const sum = weights.reduce((total, weight) => total + weight, 0)
+          expect(parts.reduce((total, part) => total + part, 0)).toBe(amount)
+          parts.forEach((part, index) => {
+            expect(Math.abs(part - (amount * weights[index]!) / sum)).toBeLessThan(1 + 1e-6)
+            expect(Math.sign(part) * Math.sign(amount)).toBeGreaterThanOrEqual(0)
+          })
+        },
+      ),
     )
   })
 

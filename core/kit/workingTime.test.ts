@@ -5,7 +5,11 @@ import fc from 'fast-check'
 import { addWorkingTime, isWorkingAt, workingMinutesBetween } from '#core/kit'
 import type { WorkCalendar } from '#core/kit'
 
-const office = (zone: string, holidays: string[] = []): WorkCalendar => ({ zone, week: Array.from({ length: 7 }, (_, day) => (day < 5 ? [{ from: '08:00', to: '17:30' }] : [])), holidays })
+const office = (zone: string, holidays: string[] = []): WorkCalendar => ({
+  zone,
+  week: Array.from({ length: 7 }, (_, day) => (day < 5 ? [{ from: '08:00', to: '17:30' }] : [])),
+  holidays,
+})
 const at = (iso: string) => new Date(iso)
 
 describe('working time', () => {
@@ -40,25 +44,38 @@ describe('working time', () => {
   })
 
   test('public holidays of Ireland are skipped (package date-holidays)', () => {
-    const irish = new Holidays('IE').getHolidays(2026).filter((day) => day.type === 'public').map((day) => day.date.slice(0, 10))
+    const irish = new Holidays('IE')
+      .getHolidays(2026)
+      .filter((day) => day.type === 'public')
+      .map((day) => day.date.slice(0, 10))
     expect(irish).toContain('2026-03-17')
     // From Monday 16 March 17:00 two hours: half an hour on Monday, the rest on Wednesday.
     expect(addWorkingTime(at('2026-03-16T17:00:00Z'), 120, office('Europe/Dublin', irish))).toEqual(at('2026-03-18T09:30:00Z'))
   })
 
   test('adding and measuring are inverse', () => {
-    const stretch = fc.tuple(fc.integer({ min: 0, max: 11 }), fc.integer({ min: 12, max: 23 })).map(([from, to]) => ({ from: `${String(from).padStart(2, '0')}:00`, to: `${to}:30` }))
+    const stretch = fc
+      .tuple(fc.integer({ min: 0, max: 11 }), fc.integer({ min: 12, max: 23 }))
+      .map(([from, to]) => ({ from: `${String(from).padStart(2, '0')}:00`, to: `${to}:30` }))
     const calendar = fc.record({
       zone: fc.constantFrom('Europe/Dublin', 'America/New_York', 'Asia/Kolkata', 'Pacific/Auckland'),
       week: fc.array(fc.array(stretch, { maxLength: 1 }), { minLength: 7, maxLength: 7 }).filter((week) => week.some((day) => day.length > 0)),
-      holidays: fc.array(fc.integer({ min: 1, max: 28 }).map((day) => `2026-03-${String(day).padStart(2, '0')}`), { maxLength: 4 }),
+      holidays: fc.array(
+        fc.integer({ min: 1, max: 28 }).map((day) => `2026-03-${String(day).padStart(2, '0')}`),
+        { maxLength: 4 },
+      ),
     })
     fc.assert(
-      fc.property(calendar, fc.date({ min: at('2026-01-01T00:00:00Z'), max: at('2026-12-31T00:00:00Z'), noInvalidDate: true }), fc.integer({ min: 0, max: 6000 }), (week, start, minutes) => {
-        const end = addWorkingTime(start, minutes, week)
-        expect(workingMinutesBetween(start, end, week)).toBeCloseTo(minutes, 6)
-        expect(workingMinutesBetween(end, start, week)).toBeCloseTo(-minutes, 6)
-      }),
+      fc.property(
+        calendar,
+        fc.date({ min: at('2026-01-01T00:00:00Z'), max: at('2026-12-31T00:00:00Z'), noInvalidDate: true }),
+        fc.integer({ min: 0, max: 6000 }),
+        (week, start, minutes) => {
+          const end = addWorkingTime(start, minutes, week)
+          expect(workingMinutesBetween(start, end, week)).toBeCloseTo(minutes, 6)
+          expect(workingMinutesBetween(end, start, week)).toBeCloseTo(-minutes, 6)
+        },
+      ),
       { numRuns: 150 },
     )
   })

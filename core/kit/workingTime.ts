@@ -55,17 +55,27 @@ export function isWorkingAt(at: Date, calendar: WorkCalendar): boolean {
 
 /** The working stretches that end after `start`, as instants in order, for ten years. */
 function* stretchesFrom(start: Date, calendar: WorkCalendar): Generator<[number, number]> {
-  let day = DateTime.fromJSDate(start, { zone: calendar.zone }).startOf('day')
+  const first = DateTime.fromJSDate(start, { zone: calendar.zone })
+  const noon = Date.UTC(first.year, first.month - 1, first.day, 12)
   for (let n = 0; n < LONGEST_SEARCH_DAYS; n++) {
-    if (!calendar.holidays.includes(day.toISODate()!)) {
-      for (const stretch of calendar.week[day.weekday - 1] ?? []) {
-        const from = localInstant(day, stretch.from)
-        const to = localInstant(day, stretch.to)
-        if (to > start.getTime() && to > from) yield [from, to]
-      }
-    }
-    day = day.plus({ days: 1 })
+    for (const stretch of stretchesOn(new Date(noon + n * DAY).toISOString().slice(0, 10), calendar)) if (stretch[1] > start.getTime()) yield stretch
   }
+}
+
+const DAY = 86_400_000
+const known = new WeakMap<WorkCalendar, Map<string, [number, number][]>>()
+
+/** The stretches of one local date as instants, remembered for as long as the calendar is. */
+function stretchesOn(date: string, calendar: WorkCalendar): [number, number][] {
+  const days = known.get(calendar) ?? new Map<string, [number, number][]>()
+  known.set(calendar, days)
+  const found = days.get(date)
+  if (found) return found
+  const day = DateTime.fromISO(date, { zone: calendar.zone })
+  const stretches = calendar.holidays.includes(date) ? [] : (calendar.week[day.weekday - 1] ?? [])
+  const instants = stretches.map(({ from, to }): [number, number] => [localInstant(day, from), localInstant(day, to)]).filter(([from, to]) => to > from)
+  days.set(date, instants)
+  return instants
 }
 
 function localInstant(day: DateTime, clock: string): number {

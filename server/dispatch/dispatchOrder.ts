@@ -43,15 +43,13 @@ const responded = (order: OrderRecord, now: Date) => (order.respondedAt ? {} : {
 async function planVendor(tx: Tx, service: Service, plan: typeof visits.$inferInsert, now: Date): Promise<number> {
   const [visit] = await tx.insert(visits).values(plan).$returningId()
   const link = service.links.fresh('pass')
-  await tx
-    .insert(vendorPasses)
-    .values({
-      visitId: visit!.id,
-      nonce: link.nonce,
-      tokenHash: link.hash,
-      createdAt: now,
-      expiresAt: new Date(plan.plannedEnd.getTime() + PASS_DAYS * 86_400_000),
-    })
+  await tx.insert(vendorPasses).values({
+    visitId: visit!.id,
+    nonce: link.nonce,
+    tokenHash: link.hash,
+    createdAt: now,
+    expiresAt: new Date(plan.plannedEnd.getTime() + PASS_DAYS * 86_400_000),
+  })
   return visit!.id
 }
 

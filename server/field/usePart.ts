@@ -27,19 +27,17 @@ export default command(contract.usePart, async ({ tx, who, input, now, tell }) =
     .update(stockLevels)
     .set({ quantity: sql`${stockLevels.quantity} - ${input.quantity}` })
     .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, part.id)))
-  await tx
-    .insert(stockMovements)
-    .values({
-      storeId,
-      partId: part.id,
-      kind: 'issue',
-      quantity: `-${input.quantity}`,
-      unitCostMinor: averageCostMinor,
-      orderId: order.id,
-      visitId: visit.id,
-      at: now,
-      by: who.accountId,
-    })
+  await tx.insert(stockMovements).values({
+    storeId,
+    partId: part.id,
+    kind: 'issue',
+    quantity: `-${input.quantity}`,
+    unitCostMinor: averageCostMinor,
+    orderId: order.id,
+    visitId: visit.id,
+    at: now,
+    by: who.accountId,
+  })
   await tell({
     kind: 'field.part',
     siteId: order.siteId,

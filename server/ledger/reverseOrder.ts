@@ -55,16 +55,14 @@ export default orderMove(contract.reverseOrder, 'reverse', async ({ tx, who, now
       .values(mirrored.map((entry) => ({ postingId: reversal!.id, account: entry.account, debitMinor: entry.debit, creditMinor: entry.credit })))
   const owed = await tx.select().from(payables).where(eq(payables.postingId, posting.id))
   if (owed.length)
-    await tx
-      .insert(payables)
-      .values(
-        owed.map((payable) => ({
-          postingId: reversal!.id,
-          orderId: order.id,
-          vendorId: payable.vendorId,
-          netMinor: -payable.netMinor,
-          taxMinor: -payable.taxMinor,
-        })),
-      )
+    await tx.insert(payables).values(
+      owed.map((payable) => ({
+        postingId: reversal!.id,
+        orderId: order.id,
+        vendorId: payable.vendorId,
+        netMinor: -payable.netMinor,
+        taxMinor: -payable.taxMinor,
+      })),
+    )
   return { closedAt: null }
 })

@@ -8,7 +8,20 @@ export async function namePlace(db: Reader, placeId: number | null): Promise<Nam
   if (placeId === null) return null
   const [place] = await db.select().from(places).where(eq(places.id, placeId))
   if (!place) return null
-  return { id: place.id, code: place.code, name: place.name, access: place.access, within: (await namesAbove(db, [place])).get(place.id)! }
+  return { id: place.id, code: place.code, name: place.name, access: await accessTo(db, place.path), within: (await namesAbove(db, [place])).get(place.id)! }
+}
+
+/** How to get in: what is written at the place, or at the nearest place above it that says. */
+async function accessTo(db: Reader, path: string): Promise<string | null> {
+  const ids = path.split('/').filter(Boolean).map(Number)
+  const rows = await db.select({ id: places.id, access: places.access }).from(places).where(inArray(places.id, ids))
+  const notes = new Map(rows.map((row) => [row.id, row.access]))
+  return (
+    ids
+      .reverse()
+      .map((id) => notes.get(id))
+      .find(Boolean) ?? null
+  )
 }
 
 export async function nameAsset(db: Reader, assetId: number | null): Promise<NamedAsset | null> {

@@ -5,7 +5,7 @@ import { moveRequest, PRIORITIES } from '#core/requests'
 import { command, notFound, maySee, recordEvent } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { lockOrderById, promiseFor, takeNumber } from '#server/orders'
-import { attachments, categories, orders, orderShares, places, requestOrders } from '../tables'
+import { attachments, categories, orders, orderShares, requestOrders } from '../tables'
 import { lockRequest, requestFacts } from './facts'
 import type { RequestRecord } from './facts'
 import { saveRequestMove } from './saveRequestMove'
@@ -23,7 +23,6 @@ export default command(contract.acceptRequest, async ({ tx, who, input, now }) =
 /** An order that starts with everything the request held, so that nothing is typed twice. */
 async function newOrder(tx: Tx, who: Asker, request: RequestRecord, now: Date) {
   const [category] = request.categoryId ? await tx.select().from(categories).where(eq(categories.id, request.categoryId)) : []
-  const [place] = request.placeId ? await tx.select({ access: places.access }).from(places).where(eq(places.id, request.placeId)) : []
   const promise = await promiseFor(tx, request.siteId, request.priority!, request.receivedAt)
   const number = await takeNumber(tx, request.siteId, 'order')
   const [saved] = await tx
@@ -48,7 +47,6 @@ async function newOrder(tx: Tx, who: Asker, request: RequestRecord, now: Date) {
       prioritySentence: request.prioritySentence,
       contactName: request.reporterName,
       contactPhone: request.reporterPhone,
-      access: place?.access ?? null,
       outsideReference: request.outsideReference,
       createdAt: now,
       createdBy: who.accountId,

@@ -7,18 +7,16 @@ export default command(contract.uploadCounterPhoto, async ({ tx, input, request,
   const site = await siteByCode(tx, input.site)
   const picture = await readPicture(request.file)
   const claim = randomToken()
-  await tx
-    .insert(attachments)
-    .values({
-      siteId: site.id,
-      claimHash: sha256(claim),
-      name: 'photo.jpg',
-      mime: picture.mime,
-      width: picture.width,
-      height: picture.height,
-      bytes: picture.content.length,
-      content: picture.content,
-      at: now,
-    })
+  await tx.insert(attachments).values({
+    siteId: site.id,
+    claimHash: sha256(claim),
+    name: 'photo.jpg',
+    mime: picture.mime,
+    width: picture.width,
+    height: picture.height,
+    bytes: picture.content.length,
+    content: picture.content,
+    at: now,
+  })
   return { claim, width: picture.width, height: picture.height }
 })

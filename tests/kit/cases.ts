@@ -21,7 +21,15 @@ export async function report(cast: Cast, more: Partial<Parameters<typeof describ
 }
 
 function describeReport(more: { placeId?: number; summary?: string; email?: string; name?: string; photoClaims?: string[] }) {
-  return { site: 'SKE', placeId: more.placeId ?? 20, summary: more.summary ?? 'The left light over the sink is out', description: 'The left one of three, since this morning. I saw it myself.', name: more.name ?? 'Aoife Ashdown', email: more.email ?? 'aoife@reporter.example', photoClaims: more.photoClaims }
+  return {
+    site: 'SKE',
+    placeId: more.placeId ?? 20,
+    summary: more.summary ?? 'The left light over the sink is out',
+    description: 'The left one of three, since this morning. I saw it myself.',
+    name: more.name ?? 'Aoife Ashdown',
+    email: more.email ?? 'aoife@reporter.example',
+    photoClaims: more.photoClaims,
+  }
 }
 
 /** Triaged and accepted; answers the draft's id. */
@@ -47,7 +55,13 @@ export async function approved(cast: Cast, orderId: number): Promise<void> {
 /** Sent to the technician of the cast (Bram Oyelaran) in an hour; answers the visit's id. */
 export async function dispatched(cast: Cast, orderId: number, who: { technicianIds?: number[]; vendorId?: number } = { technicianIds: [1] }): Promise<number> {
   const now = new Date('2026-11-23T10:30:00Z').getTime()
-  await cast.coordinator.must(dispatchOrder, { id: orderId, version: await version(cast, orderId), ...who, start: new Date(now + 3_600_000).toISOString(), end: new Date(now + 7_200_000).toISOString() })
+  await cast.coordinator.must(dispatchOrder, {
+    id: orderId,
+    version: await version(cast, orderId),
+    ...who,
+    start: new Date(now + 3_600_000).toISOString(),
+    end: new Date(now + 7_200_000).toISOString(),
+  })
   return (await cast.coordinator.must(readOrder, { id: orderId })).visits.at(-1)!.id
 }
 
@@ -57,7 +71,10 @@ export async function worked(cast: Cast, visitId: number): Promise<void> {
 }
 
 /** A fresh order taken as far as asked. */
-export async function orderAt(cast: Cast, state: 'draft' | 'to_approve' | 'ready' | 'dispatched' | 'done' | 'checked'): Promise<{ id: number; visitId: number; token: string; requestId: number }> {
+export async function orderAt(
+  cast: Cast,
+  state: 'draft' | 'to_approve' | 'ready' | 'dispatched' | 'done' | 'checked',
+): Promise<{ id: number; visitId: number; token: string; requestId: number }> {
   const request = await report(cast)
   const id = await accepted(cast, request.id)
   const at = { id, visitId: 0, token: request.token, requestId: request.id }

@@ -31,7 +31,11 @@ export class Client {
     return this
   }
 
-  async call<E extends Endpoint<never, unknown> | Endpoint<any, any>>(endpoint: E, input: InputOf<E> | Record<string, unknown>, sending: Sending = {}): Promise<Reply<AnswerOf<E>>> {
+  async call<E extends Endpoint<never, unknown> | Endpoint<any, any>>(
+    endpoint: E,
+    input: InputOf<E> | Record<string, unknown>,
+    sending: Sending = {},
+  ): Promise<Reply<AnswerOf<E>>> {
     const rest: Record<string, unknown> = { ...(input as object) }
     let address = endpoint.path.replace(/:(\w+)/g, (_, word: string) => {
       const value = String(rest[word])

@@ -32,7 +32,8 @@ useKeys((key) => {
     queue.value?.step(key === 'ArrowDown' ? 1 : -1)
     return true
   }
-  if (key === 'Enter' && !document.activeElement?.matches('a, button, summary')) {
+  const active = document.activeElement
+  if (key === 'Enter' && (active?.closest('.queue ol') || !active?.matches('a, button, summary'))) {
     document.getElementById('sheet')?.focus()
     return true
   }

@@ -9,7 +9,6 @@ import {
   call,
   offerActs,
   onLiveChange,
-  setServerNow,
   theme,
   TideBar,
   toggleTheme,
@@ -35,7 +34,7 @@ const route = useRoute()
 const router = useRouter()
 const open = ref<'palette' | 'call' | 'keys' | null>(null)
 
-const flow = useLoading(() => call(readFlow, {}).then((answer) => (setServerNow(answer.now), answer.stations)))
+const flow = useLoading(() => call(readFlow, {}).then((answer) => answer.stations))
 void flow.load()
 onLiveChange(useSoon(flow.load, 120))
 setInterval(() => void flow.load(), 60_000)

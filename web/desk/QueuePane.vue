@@ -250,6 +250,9 @@ li {
 .row.here .where {
   color: var(--ink);
 }
+.row.here :deep(.over) {
+  color: var(--ink);
+}
 .state {
   white-space: nowrap;
 }

@@ -27,8 +27,7 @@ async function leave(): Promise<void> {
   <div class="phone roomy">
     <header class="top">
       <h1>Rounds</h1>
-      <span>{{ session.self?.name }}</span
-      ><button class="push" type="button" @click="leave">Sign out</button>
+      <span>{{ session.self?.name }}</span><button class="push" type="button" @click="leave">Sign out</button>
     </header>
     <main>
       <div class="field">

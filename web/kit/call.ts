@@ -1,5 +1,6 @@
 import type { Endpoint, Problem } from '#contract/kit'
 import type { Reason } from '#core/kit'
+import { setServerNow } from './format'
 
 /** The server said no, or did not answer. `problem.reasons` say what to mend, field by field. */
 export class CallProblem extends Error {
@@ -51,6 +52,8 @@ export async function call<Input extends object, Answer>(endpoint: Endpoint<Inpu
         detail: 'The server cannot be reached. What you typed is kept here; try again.',
       })
     }
+    const now = response.headers.get('X-Evrix-Now')
+    if (now) setServerNow(now)
     if (!response.ok) throw new CallProblem(await problemOf(response))
     return (await response.json()) as Answer
   }

@@ -5,7 +5,7 @@ import type { Self } from '#contract/people'
 import { may } from '#core/people'
 import type { Permission } from '#core/people'
 import { call, CallProblem } from './call'
-import { setServerNow, showTimesOf } from './format'
+import { showTimesOf } from './format'
 
 /** Who is signed in on this screen. */
 export const useSession = defineStore('session', () => {
@@ -15,7 +15,6 @@ export const useSession = defineStore('session', () => {
   function become(person: Self | null): void {
     self.value = person
     if (!person) return
-    setServerNow(person.now)
     showTimesOf(person.site.zone)
   }
 

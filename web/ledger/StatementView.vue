@@ -36,8 +36,7 @@ const opened = computed(() => Number(route.query.job ?? 0))
         <h2>{{ statement.value.value.jobs }} jobs. Open one to see its hours, parts and bill lines.</h2>
         <details v-for="job in statement.value.value.jobList" :key="job.chargeId" :open="job.chargeId === opened">
           <summary>
-            <span class="mono">{{ job.orderNumber }}</span
-            ><span class="grow"
+            <span class="mono">{{ job.orderNumber }}</span><span class="grow"
               ><strong v-if="job.reversal">Reversal: </strong>{{ job.summary
               }}<span class="soft"
                 >, {{ job.place }}, {{ shortTime(job.postedAt) }}<template v-if="job.shareBp < 10000">, {{ job.shareBp / 100 }} % share</template></span

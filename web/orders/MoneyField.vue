@@ -3,13 +3,16 @@ import { ref, watch } from 'vue'
 
 /** An amount typed as people write it, kept in minor units. */
 const props = defineProps<{ name: string; label: string; value: number | null; disabled?: boolean; problem?: string }>()
-const emit = defineEmits<{ save: [number | null] }>()
+const emit = defineEmits<{ save: [amount: number | null, base: number | null] }>()
 const shown = (value: number | null) => (value === null ? '' : (value / 100).toFixed(2))
 const text = ref(shown(props.value))
 const wrong = ref('')
+let base = text.value
 watch(
   () => props.value,
-  (now) => (text.value = shown(now)),
+  (now) => {
+    if (text.value === base) text.value = base = shown(now)
+  },
 )
 
 function leave(): void {
@@ -21,7 +24,10 @@ function leave(): void {
   wrong.value = ''
   const [whole = '', cents = ''] = plain.split('.')
   const minor = plain === '' ? null : Number(whole || '0') * 100 + Number(cents.padEnd(2, '0') || '0')
-  if (minor !== props.value) emit('save', minor)
+  const began = base === '' ? null : Math.round(Number(base) * 100)
+  if (minor === began) return
+  emit('save', minor, began)
+  text.value = base = shown(minor)
 }
 </script>
 

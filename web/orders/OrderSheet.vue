@@ -29,7 +29,7 @@ const props = defineProps<{ id: number }>()
 const emit = defineEmits<{ about: [{ placeId?: number; assetId?: number; orderId?: number }] }>()
 const session = useSession()
 const words = useVocabulary()
-const { sheet, save, sentenceAt, conflict, settle, said } = useSheet(props.id, contract.readOrder, contract.editOrder)
+const { sheet, save, saveFrom, sentenceAt, conflict, settle, said } = useSheet(props.id, contract.readOrder, contract.editOrder)
 const dispatching = ref(false)
 const busy = ref(false)
 void words.ensure()
@@ -188,11 +188,9 @@ const index = [
   <article v-else class="order">
     <header class="head">
       <p class="line">
-        <span class="mono">{{ it.number }}</span
-        ><StageRing :state="it.state" :held-from="it.facts.heldFrom" /><PriorityBar :priority="it.priority" /><TargetGauge :target="it.target" wide /><span
-          v-if="it.holdReason"
-          class="soft"
-          >{{ HOLD_REASON_NAMES[it.holdReason] }}</span
+        <span class="mono">{{ it.number }}</span><StageRing :state="it.state" :held-from="it.facts.heldFrom" /><PriorityBar
+          :priority="it.priority"
+        /><TargetGauge :target="it.target" wide /><span v-if="it.holdReason" class="soft">{{ HOLD_REASON_NAMES[it.holdReason] }}</span
         ><span class="soft">{{ ORDER_KIND_NAMES[it.kind] }}</span>
       </p>
       <h1>{{ it.summary }}</h1>
@@ -232,14 +230,14 @@ const index = [
         ><template v-if="request.reporterName"> from {{ request.reporterName }}</template>
       </p>
       <template v-if="mayEdit">
-        <TextField name="summary" label="Summary" :value="it.summary" :problem="sentenceAt('summary')" @save="save({ summary: $event })" />
+        <TextField name="summary" label="Summary" :value="it.summary" :problem="sentenceAt('summary')" @save="(now, base) => saveFrom('summary', now, base)" />
         <TextField
           name="description"
           label="Description of the work"
           long
           :value="it.description"
           :problem="sentenceAt('description')"
-          @save="save({ description: $event })"
+          @save="(now, base) => saveFrom('description', now, base)"
         />
       </template>
       <p v-else class="text">{{ it.description }}</p>
@@ -338,7 +336,7 @@ const index = [
           :value="it.estimateMinor"
           :disabled="agreed"
           :problem="sentenceAt('estimateMinor')"
-          @save="save({ estimateMinor: $event })"
+          @save="(now, base) => saveFrom('estimateMinor', now, base)"
         />
       </div>
       <ShareFields
@@ -349,8 +347,22 @@ const index = [
         @save="save({ shares: $event })"
       />
       <div class="grid">
-        <TextField name="contactName" label="Contact on site" :value="it.contactName" :disabled="!mayEdit" :max="120" @save="save({ contactName: $event })" />
-        <TextField name="contactPhone" label="Phone" :value="it.contactPhone" :disabled="!mayEdit" :max="40" @save="save({ contactPhone: $event })" />
+        <TextField
+          name="contactName"
+          label="Contact on site"
+          :value="it.contactName"
+          :disabled="!mayEdit"
+          :max="120"
+          @save="(now, base) => saveFrom('contactName', now, base)"
+        />
+        <TextField
+          name="contactPhone"
+          label="Phone"
+          :value="it.contactPhone"
+          :disabled="!mayEdit"
+          :max="40"
+          @save="(now, base) => saveFrom('contactPhone', now, base)"
+        />
       </div>
       <TextField
         name="access"
@@ -359,7 +371,7 @@ const index = [
         :disabled="!mayEdit"
         :max="2000"
         :hint="it.place?.access ?? undefined"
-        @save="save({ access: $event })"
+        @save="(now, base) => saveFrom('access', now, base)"
       />
       <TextField
         name="noteForWorker"
@@ -367,7 +379,7 @@ const index = [
         :value="it.noteForWorker"
         :disabled="!mayEdit"
         :max="2000"
-        @save="save({ noteForWorker: $event })"
+        @save="(now, base) => saveFrom('noteForWorker', now, base)"
       />
       <TextField
         name="noteForPayer"
@@ -375,7 +387,7 @@ const index = [
         :value="it.noteForPayer"
         :disabled="!mayEdit"
         :max="2000"
-        @save="save({ noteForPayer: $event })"
+        @save="(now, base) => saveFrom('noteForPayer', now, base)"
       />
     </section>
 
@@ -435,9 +447,9 @@ const index = [
       </div>
       <p v-else class="soft">No time has been logged.</p>
       <div class="grid">
-        <TextField name="symptom" label="Symptom" :value="it.symptom" :disabled="!mayEdit" :max="80" @save="save({ symptom: $event })" />
-        <TextField name="cause" label="Cause" :value="it.cause" :disabled="!mayEdit" :max="80" @save="save({ cause: $event })" />
-        <TextField name="fix" label="Fix" :value="it.fix" :disabled="!mayEdit" :max="80" @save="save({ fix: $event })" />
+        <TextField name="symptom" label="Symptom" :value="it.symptom" :disabled="!mayEdit" :max="80" @save="(now, base) => saveFrom('symptom', now, base)" />
+        <TextField name="cause" label="Cause" :value="it.cause" :disabled="!mayEdit" :max="80" @save="(now, base) => saveFrom('cause', now, base)" />
+        <TextField name="fix" label="Fix" :value="it.fix" :disabled="!mayEdit" :max="80" @save="(now, base) => saveFrom('fix', now, base)" />
       </div>
       <p v-if="it.outcomeNote" class="text">{{ it.outcomeNote }}</p>
     </section>

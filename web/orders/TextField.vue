@@ -13,16 +13,24 @@ const props = defineProps<{
   hint?: string
   list?: string[]
 }>()
-const emit = defineEmits<{ save: [string] }>()
+const emit = defineEmits<{ save: [text: string, base: string] }>()
 const text = ref(props.value ?? '')
+/** What stood here when the typing began: a change by somebody else meanwhile becomes a conflict. */
+const base = ref(text.value)
 watch(
   () => props.value,
-  (now, before) => {
-    if (text.value === (before ?? '')) text.value = now ?? ''
+  (now) => {
+    if (text.value === base.value || text.value.trim() === (now ?? '')) text.value = base.value = now ?? ''
   },
 )
 function leave(): void {
-  if (text.value.trim() !== (props.value ?? '')) emit('save', text.value.trim())
+  const typed = text.value.trim()
+  if (typed === base.value) return
+  emit('save', typed, base.value)
+  base.value = typed
+}
+function giveUp(): void {
+  text.value = base.value = props.value ?? ''
 }
 </script>
 
@@ -38,7 +46,7 @@ function leave(): void {
       :maxlength="max ?? 4000"
       :aria-invalid="!!problem"
       @blur="leave"
-      @keydown.esc="text = value ?? ''"
+      @keydown.esc="giveUp"
       @keydown.ctrl.enter="leave"
     />
     <input
@@ -51,7 +59,7 @@ function leave(): void {
       :aria-invalid="!!problem"
       :list="list ? `l-${name}` : undefined"
       @blur="leave"
-      @keydown.esc="text = value ?? ''"
+      @keydown.esc="giveUp"
       @keydown.enter="leave"
     />
     <datalist v-if="list" :id="`l-${name}`"><option v-for="one in list" :key="one" :value="one" /></datalist>

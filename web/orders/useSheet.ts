@@ -34,6 +34,14 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
     return mine
   }
 
+  /** Saves a field that was typed over `base`; when it says something else by now, the person chooses. */
+  function saveFrom(field: string, yours: unknown, base: unknown): Promise<boolean> {
+    const now = (sheet.value.value as unknown as Record<string, unknown>)[field]
+    if ((now ?? '') === (base ?? '')) return save({ [field]: yours } as never)
+    conflict.value = { version: sheet.value.value!.version, fields: [{ field, theirs: now ?? null, yours }], sent: { [field]: yours } }
+    return Promise.resolve(false)
+  }
+
   async function send(fields: Record<string, unknown>, version: number): Promise<boolean> {
     saving.value++
     try {
@@ -80,5 +88,5 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
   const flat = (value: unknown) => (value === undefined ? null : value)
   const sentenceAt = (field: string) => refused.value?.reasons?.find((reason) => reason.field === field)?.sentence
 
-  return { sheet, save, saving, refused, sentenceAt, conflict, settle, said }
+  return { sheet, save, saveFrom, saving, refused, sentenceAt, conflict, settle, said }
 }

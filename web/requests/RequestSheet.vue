@@ -32,7 +32,7 @@ const emit = defineEmits<{ about: [{ placeId?: number; assetId?: number; request
 const router = useRouter()
 const session = useSession()
 const words = useVocabulary()
-const { sheet, save, sentenceAt, conflict, settle, said } = useSheet(props.id, readRequest, triageRequest)
+const { sheet, save, saveFrom, sentenceAt, conflict, settle, said } = useSheet(props.id, readRequest, triageRequest)
 const overriding = ref(false)
 const joining = ref(false)
 void words.ensure()
@@ -150,8 +150,7 @@ const showValue = (field: string, value: unknown) =>
   <article v-else class="request">
     <header class="head">
       <p class="line">
-        <span class="mono">{{ it.number }}</span
-        ><span>{{ REQUEST_STATE_NAMES[it.state] }}</span
+        <span class="mono">{{ it.number }}</span><span>{{ REQUEST_STATE_NAMES[it.state] }}</span
         ><PriorityBar v-if="it.priority" :priority="it.priority" /><TargetGauge :target="target" wide /><span class="soft"
           >{{ it.channel === 'call' ? 'by phone' : it.channel === 'counter' ? 'from the Counter' : it.channel }}, {{ longTime(it.receivedAt) }}</span
         >
@@ -181,7 +180,7 @@ const showValue = (field: string, value: unknown) =>
           label="Summary: the subject of every mail about this"
           :value="it.summary"
           :problem="sentenceAt('summary')"
-          @save="save({ summary: $event })"
+          @save="(now, base) => saveFrom('summary', now, base)"
         />
         <TextField
           name="description"
@@ -189,7 +188,7 @@ const showValue = (field: string, value: unknown) =>
           long
           :value="it.description"
           :problem="sentenceAt('description')"
-          @save="save({ description: $event })"
+          @save="(now, base) => saveFrom('description', now, base)"
         />
       </template>
       <p v-else class="text">{{ it.description }}</p>

@@ -45,8 +45,7 @@ async function send(): Promise<void> {
           <h2>What has happened</h2>
           <ol class="steps">
             <li v-for="(one, index) in tracked.value.value.steps" :key="index">
-              <span class="label mono">{{ longTime(one.at) }}</span
-              ><br />{{ one.sentence }}
+              <span class="label mono">{{ longTime(one.at) }}</span><br />{{ one.sentence }}
             </li>
           </ol>
         </div>

@@ -1,0 +1,95 @@
+import { report, Client, House } from '../kit'
+import type { Cast, Running } from '../kit'
+import { By, Person } from '../kit/browser'
+
+let house: House
+let server: Running
+let token: string
+const people = new Map<string, Person>()
+
+beforeAll(async () => {
+  house = await House.open('access')
+  server = await house.start()
+  const coordinator = await new Client(server.url).signIn('maren.quill')
+  token = (await report({ coordinator, anybody: new Client(server.url) } as Cast)).token
+  people.set('coordinator', await (await Person.at(server.url)).signIn('maren.quill'))
+  people.set('administrator', await (await Person.at(server.url)).signIn('wendeline.stroud'))
+  people.set('technician', await (await Person.at(server.url, 'phone')).signIn('bram.oyelaran'))
+  people.set('anybody', await Person.at(server.url, 'phone'))
+})
+afterAll(async () => {
+  for (const person of people.values()) await person.quit()
+  await house?.close()
+})
+
+/** Every main view, who looks at it, and words that say it is there. */
+const VIEWS: [who: string, address: string | (() => string), words: string][] = [
+  ['coordinator', '/desk/intake', 'Intake'],
+  ['coordinator', '/desk/triage', 'Triage'],
+  ['coordinator', '/desk/planning', 'Planning'],
+  ['coordinator', '/desk/dispatch', 'Dispatch'],
+  ['coordinator', '/desk/field', 'In the field'],
+  ['coordinator', '/desk/wrapup', 'Wrap-up'],
+  ['coordinator', '/desk/charges', 'Charges'],
+  ['coordinator', '/registers/assets', 'Seawater chiller 1'],
+  ['coordinator', '/preventive', 'Work due from'],
+  ['coordinator', '/ledger', 'What vendors are owed'],
+  ['coordinator', '/ledger/1/2026-10', 'Fish Health Laboratory'],
+  ['coordinator', '/insight', 'Repairs again and again'],
+  ['coordinator', '/api-reference', 'Report something'],
+  ['administrator', '/setup', 'People who sign in'],
+  ['technician', '/rounds', 'Rounds'],
+  ['anybody', '/c/SKE', 'Where is it?'],
+  ['anybody', () => `/t/${token}`, 'What has happened'],
+  ['anybody', '/sign-in', 'Sign in'],
+]
+
+test.each(VIEWS)('%s at %s has no serious accessibility finding and does not reach over the edge', async (who, address, words) => {
+  const person = people.get(who)!
+  await person.go(typeof address === 'string' ? address : address())
+  await person.reads(words)
+  const rows = address.toString().startsWith('/desk/')
+    ? await person.driver.wait(async () => person.driver.findElements(By.css('ol .row')).then((found) => (found.length ? found : null)), 5_000)
+    : null
+  if (rows) {
+    await rows[0]!.click()
+    await person.reads('Timeline')
+    await person.driver.sleep(300)
+  }
+  expect(await person.accessibilityFindings()).toEqual([])
+  expect(await person.overflow()).toBe(0)
+})
+
+test('dark colours have no serious finding either', async () => {
+  const person = people.get('coordinator')!
+  await person.driver.executeScript("localStorage.setItem('evrix-theme', 'dark')")
+  await person.go('/desk/planning')
+  await (await person.driver.wait(async () => person.driver.findElements(By.css('ol .row')).then((found) => found[0] ?? null), 5_000))!.click()
+  await person.reads('Timeline')
+  await person.driver.sleep(300)
+  expect(await person.accessibilityFindings()).toEqual([])
+})
+
+test('targets on the phone views are 48 px, and twice the text size still fits', async () => {
+  const person = people.get('anybody')!
+  await person.go('/c/SKE')
+  await person.reads('Where is it?')
+  const small =
+    "return [...document.querySelectorAll('button, .entry')].filter((one) => one.offsetParent && one.getBoundingClientRect().height < 47.5).map((one) => one.outerHTML.slice(0, 80))"
+  expect(await person.driver.executeScript(small)).toEqual([])
+  await person.driver.executeScript(
+    "document.documentElement.style.fontSize = '200%'; document.body.style.fontSize = '200%'; for (const one of document.querySelectorAll('*')) { const size = parseFloat(getComputedStyle(one).fontSize); one.dataset.size = size } for (const one of document.querySelectorAll('*')) one.style.fontSize = one.dataset.size * 1.6 + 'px'",
+  )
+  expect(await person.overflow()).toBe(0)
+})
+
+test('charts, schemas and the components of the Desk never load on the Counter', async () => {
+  const person = people.get('anybody')!
+  await person.go('/c/SKE')
+  await person.reads('Where is it?')
+  const loaded: string[] = await person.driver.executeScript(
+    "return performance.getEntriesByType('resource').map((one) => new URL(one.name).pathname).filter((name) => name.endsWith('.js'))",
+  )
+  expect(loaded.length).toBeGreaterThan(1)
+  for (const name of ['PickField', 'InsightView', 'DeskFrame', 'BenchView']) expect(loaded.filter((one) => one.includes(name))).toEqual([])
+})

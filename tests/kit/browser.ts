@@ -1,0 +1,189 @@
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { Builder, By, Key, until } from 'selenium-webdriver'
+import type { WebDriver, WebElement } from 'selenium-webdriver'
+import chrome from 'selenium-webdriver/chrome'
+
+const PATIENCE = 15_000
+
+/** A person at a real Chromium: finds things as a person does, by their labels and words. */
+export class Person {
+  private constructor(
+    readonly driver: WebDriver,
+    readonly url: string,
+  ) {}
+
+  static async at(url: string, size: 'desk' | 'phone' = 'desk'): Promise<Person> {
+    const [width, height] = size === 'desk' ? [1280, 800] : [390, 844]
+    const options = new chrome.Options()
+    options.setChromeBinaryPath('/usr/bin/chromium')
+    options.addArguments(
+      '--headless=new',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--hide-scrollbars',
+      `--window-size=${width},${height}`,
+      `--user-data-dir=${mkdtempSync(path.join(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), 'browser-'))}`,
+    )
+    const driver = await new Builder()
+      .forBrowser('chrome')
+      .setChromeOptions(options)
+      .setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
+      .build()
+    await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: size === 'phone' })
+    return new Person(driver, url)
+  }
+
+  async go(address: string): Promise<this> {
+    await this.driver.get(address.startsWith('http') ? address : this.url + address)
+    return this
+  }
+
+  async signIn(name: string): Promise<this> {
+    await this.go('/sign-in')
+    await this.type('Mail address', `${name}@skerry.example`)
+    await this.type('Password', 'slack-tide-42')
+    await this.press('Sign in')
+    await this.driver.wait(async () => !(await this.driver.getCurrentUrl()).includes('sign-in'), PATIENCE)
+    return this
+  }
+
+  /** The field with this label. */
+  async field(label: string): Promise<WebElement> {
+    return this.waitFor(`//label[normalize-space(.)=${quoted(label)} or starts-with(normalize-space(.), ${quoted(label)})]`, async (found) => {
+      const id = await found.getAttribute('for')
+      return id ? this.driver.findElement(By.id(id)) : found.findElement(By.css('input, textarea, select'))
+    })
+  }
+
+  async type(label: string, text: string): Promise<void> {
+    const field = await this.field(label)
+    await this.see(field)
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text)
+  }
+
+  /** Leaves the field that has the keyboard, so that it saves. */
+  async leave(): Promise<void> {
+    await this.driver.actions().sendKeys(Key.TAB).perform()
+  }
+
+  /** Chooses in a field that offers while typing. */
+  async pick(label: string, text: string): Promise<void> {
+    const input = await this.field(label)
+    await this.see(input)
+    const box = await input.findElement(By.xpath('ancestor::*[contains(@class,"n-base-selection")][last()]'))
+    await box.click()
+    await input.sendKeys(text)
+    const option = await this.waitFor(`//*[contains(@class,"n-base-select-option")][contains(., ${quoted(text)})]`)
+    await option.click()
+    await this.driver.sleep(250)
+  }
+
+  async choose(label: string, option: string): Promise<void> {
+    const field = await this.field(label)
+    await this.see(field)
+    await field.findElement(By.xpath(`./option[contains(., ${quoted(option)})]`)).click()
+  }
+
+  /** Presses the button or link with these words. */
+  async press(words: string, within = ''): Promise<void> {
+    const target = await this.waitFor(
+      `${within}//*[self::button or self::a or self::label or self::summary][starts-with(normalize-space(.), ${quoted(words)})][not(@aria-disabled="true")][not(@disabled)]`,
+    )
+    await this.see(target)
+    await this.driver.wait(
+      async () =>
+        target.click().then(
+          () => true,
+          () => false,
+        ),
+      PATIENCE,
+      `“${words}” cannot be pressed`,
+    )
+  }
+
+  async reads(words: string): Promise<WebElement> {
+    return this.waitFor(`//*[contains(normalize-space(.), ${quoted(words)})][not(*[contains(normalize-space(.), ${quoted(words)})])]`)
+  }
+
+  async readsNot(words: string): Promise<boolean> {
+    return !(await this.driver.findElement(By.css('body')).getText()).includes(words)
+  }
+
+  async upload(label: string, file: string): Promise<void> {
+    const input = await this.waitFor(`//label[starts-with(normalize-space(.), ${quoted(label)})]`, async (found) => {
+      const id = await found.getAttribute('for')
+      return id ? this.driver.findElement(By.id(id)) : found.findElement(By.css('input'))
+    })
+    await input.sendKeys(file)
+  }
+
+  async keys(...keys: string[]): Promise<void> {
+    for (const key of keys) await this.driver.actions().sendKeys(key).perform()
+  }
+
+  /** What has the keyboard. */
+  focused(): Promise<WebElement> {
+    return this.driver.switchTo().activeElement() as unknown as Promise<WebElement>
+  }
+
+  /** Serious findings of axe-core on what is shown. */
+  async accessibilityFindings(): Promise<string[]> {
+    await this.driver.executeScript(readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8'))
+    return this.driver.executeAsyncScript(`const done = arguments[arguments.length - 1]
+      axe.run(document, { resultTypes: ['violations'] }).then((result) => done(result.violations
+        .filter((one) => one.impact === 'serious' || one.impact === 'critical')
+        .map((one) => one.id + ': ' + one.nodes.map((node) => node.target.join(' ')).slice(0, 4).join(', '))))`)
+  }
+
+  /** How far the page reaches beyond the right edge, in pixels. */
+  overflow(): Promise<number> {
+    return this.driver.executeScript('return document.documentElement.scrollWidth - document.documentElement.clientWidth')
+  }
+
+  async picture(file: string): Promise<void> {
+    writeFileSync(file, Buffer.from(await this.driver.takeScreenshot(), 'base64'))
+  }
+
+  async quit(): Promise<void> {
+    await this.driver.quit()
+  }
+
+  private async see(element: WebElement): Promise<void> {
+    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element)
+  }
+
+  private async waitFor(xpath: string, then: (found: WebElement) => Promise<WebElement> | WebElement = (found) => found): Promise<WebElement> {
+    let found: WebElement | null = null
+    const asked = new Error(`nothing like ${xpath}`)
+    await this.driver
+      .wait(async () => {
+        for (const candidate of await this.driver.findElements(By.xpath(xpath)))
+          try {
+            if (!(await candidate.isDisplayed())) continue
+            found = await then(candidate)
+            return true
+          } catch {
+            // It was redrawn while being looked at; look again.
+          }
+        return false
+      }, PATIENCE)
+      .catch(async () => {
+        await this.picture(path.join(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), 'not-found.png')).catch(() => undefined)
+        // The driver's own error has lost where it was asked from.
+        throw asked
+      })
+    return found!
+  }
+}
+
+const quoted = (text: string) => (text.includes("'") ? `"${text}"` : `'${text}'`)
+
+export { By, Key, until }

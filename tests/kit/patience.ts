@@ -1,0 +1,2 @@
+/** Whole servers and browsers take longer than the runner expects of a unit. */
+jest.setTimeout(240_000)
