@@ -103,7 +103,7 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   await reporter.reads('Scheduled for')
 
   // On the job, on a phone.
-  await technician.press('Light over the sink is out')
+  await (await technician.reads('Light over the sink is out')).click()
   await technician.reads('The clock is not running.')
   await technician.press('Travel')
   await technician.reads('Travel, 0 min')
