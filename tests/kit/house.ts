@@ -6,7 +6,7 @@ import path from 'node:path'
 import { createConnection } from 'mysql2/promise'
 import type { Connection, RowDataPacket } from 'mysql2/promise'
 
-const root = path.resolve(__dirname, '../..')
+const root = process.env.EVRIX_ROOT ?? process.cwd()
 
 export interface Running {
   url: string

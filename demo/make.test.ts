@@ -1,0 +1,65 @@
+import Holidays from 'date-holidays'
+import { imbalance } from '#core/ledger'
+import { ORDER_STATES } from '#core/orders'
+import { irishHolidays, makeWorld } from './make'
+import type { World } from './world'
+
+const NOW = new Date('2026-11-23T10:30:00Z')
+let world: World
+beforeAll(async () => {
+  world = await makeWorld(7, NOW)
+})
+
+test('Irish public holidays agree with a holiday package, for ten years (package date-holidays)', () => {
+  for (let year = 2023; year <= 2032; year++) {
+    const days = new Holidays('IE').getHolidays(year).filter((day) => day.type === 'public').map((day) => day.date.slice(0, 10))
+    expect([year, [...new Set(irishHolidays(year))].sort()]).toEqual([year, [...new Set(days)].sort()])
+  }
+})
+
+test('the same seed and the same moment give the same world', async () => {
+  const again = await makeWorld(7, NOW)
+  expect(JSON.stringify(again.rows)).toBe(JSON.stringify(world.rows))
+  const other = await makeWorld(8, NOW)
+  expect(JSON.stringify(other.rows.requests)).not.toBe(JSON.stringify(world.rows.requests))
+})
+
+test('is as large and as varied as it should be', () => {
+  expect(world.rows.requests.length).toBeGreaterThan(3_700)
+  expect(world.rows.orders.length).toBeGreaterThan(3_000)
+  expect(world.rows.places.length).toBeGreaterThan(220)
+  expect(world.rows.assets.length).toBeGreaterThan(250)
+  expect(world.rows.people.length).toBeGreaterThan(170)
+  expect(world.rows.vendors).toHaveLength(11)
+  expect(world.rows.payers).toHaveLength(11)
+  expect(world.rows.technicians).toHaveLength(14)
+  expect(world.rows.periods.filter((period) => period.closedAt).length).toBeGreaterThanOrEqual(3)
+  expect([...new Set(world.rows.orders.map((order) => order.state))].sort()).toEqual([...ORDER_STATES].sort())
+})
+
+test('no state without the events that lead to it, and nothing in the future', () => {
+  const lastOf = new Map<number, string>()
+  for (const event of world.rows.events) if (event.orderId && event.kind.startsWith('order.') && event.toState) lastOf.set(event.orderId, event.toState)
+  for (const order of world.rows.orders) expect([order.number, lastOf.get(order.id!)]).toEqual([order.number, order.state])
+  for (const event of world.rows.events) expect(event.at.getTime()).toBeLessThanOrEqual(NOW.getTime())
+  expect(world.rows.events.map((event) => event.seq)).toEqual(world.rows.events.map((_, index) => index + 1))
+})
+
+test('every posting balances and every charge is the sum of its lines', () => {
+  const byPosting = new Map<number, { account: string; debit: number; credit: number }[]>()
+  for (const entry of world.rows.journalEntries) byPosting.set(entry.postingId, [...(byPosting.get(entry.postingId) ?? []), { account: entry.account, debit: entry.debitMinor, credit: entry.creditMinor }])
+  for (const entries of byPosting.values()) expect(imbalance(entries)).toBe(0)
+  const net = new Map<number, number>()
+  for (const line of world.rows.chargeLines) net.set(line.chargeId, (net.get(line.chargeId) ?? 0) + line.netMinor)
+  for (const charge of world.rows.charges) expect(net.get(charge.id!)).toBe(charge.netMinor)
+})
+
+test('there are failures worth noticing: repeats, and a warranty about to end on one of them', () => {
+  const recent = new Date(NOW.getTime() - 90 * 86_400_000)
+  const repairs = (tag: string) => {
+    const asset = world.rows.assets.find((one) => one.tag === tag)!
+    return world.rows.orders.filter((order) => order.assetId === asset.id && order.createdAt > recent).length
+  }
+  for (const tag of ['CH-1-CA', 'LIFT-1', 'F-003']) expect(repairs(tag)).toBeGreaterThanOrEqual(2)
+  expect(world.rows.assets.find((one) => one.tag === 'F-003')!.warrantyUntil).toBe('2026-12-17')
+})

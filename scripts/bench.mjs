@@ -1,0 +1,40 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { ensurePackages, ensurePrograms, root } from './kit/tools.mjs'
+
+/** Measures speed and memory against the limits of the issue, each as a ratio or a bound within this one run. */
+ensurePrograms({ mariadbd: 'mariadb-server', chromium: 'chromium', chromedriver: 'chromium-driver' })
+ensurePackages()
+const { build } = await import('./build.mjs')
+await build()
+const { build: bundle } = await import('esbuild')
+await bundle({
+  entryPoints: [path.join(root, 'tests/bench/main.ts')],
+  outfile: path.join(root, 'dist/server/bench.js'),
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  packages: 'external',
+  logLevel: 'warning',
+})
+const { startDatabase } = await import('./kit/database.mjs')
+const folder = mkdtempSync(path.join(tmpdir(), 'evrix-bench-'))
+const database = await startDatabase(folder)
+let code = 1
+try {
+  code = await new Promise((resolve) => {
+    const child = spawn(process.execPath, [path.join(root, 'dist/server/bench.js'), ...process.argv.slice(2)], {
+      cwd: root,
+      env: { ...process.env, EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, EVRIX_ROOT: root },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    })
+    child.once('exit', (status) => resolve(status ?? 1))
+  })
+} finally {
+  await database.stop()
+  rmSync(folder, { recursive: true, force: true })
+}
+process.exit(code)
