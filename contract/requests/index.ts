@@ -66,7 +66,7 @@ export const reportRequest = endpoint<NewRequest, { number: string; link: string
   may: 'public',
   input: Joi.object({
     site: site(),
-    placeId: field.id().required().messages({ 'any.required': 'Choose where it is.' }),
+    placeId: field.id().required().messages({ 'any.required': 'Choose where it is.', 'number.base': 'Choose where it is.' }),
     summary: field.line().required(),
     description: field.words().min(1).required(),
     name: field.words(120).allow(''),
@@ -331,7 +331,7 @@ export const enterCall = endpoint<CallEntry, { id: number; number: string }>({
     name: field.words(120).allow(''),
     email: field.email().allow(''),
     phone: field.words(40).allow(''),
-    placeId: field.id().required().messages({ 'any.required': 'Choose where it is.' }),
+    placeId: field.id().required().messages({ 'any.required': 'Choose where it is.', 'number.base': 'Choose where it is.' }),
     summary: field.line().required(),
     description: field.words().min(1).required(),
   }),

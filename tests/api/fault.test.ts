@@ -77,7 +77,7 @@ async function checkBooks(house: House, before: Set<number>): Promise<number> {
   expect(await house.rows('SELECT posting.id FROM posting LEFT JOIN charge ON posting_id = posting.id WHERE charge.id IS NULL')).toEqual([])
   expect(
     await house.rows(
-      'SELECT charge.id FROM charge LEFT JOIN charge_line ON charge_id = charge.id GROUP BY charge.id, net_minor HAVING COALESCE(SUM(charge_line.net_minor), 0) <> charge.net_minor',
+      'SELECT charge.id FROM charge LEFT JOIN charge_line ON charge_id = charge.id GROUP BY charge.id, charge.net_minor HAVING COALESCE(SUM(charge_line.net_minor), 0) <> charge.net_minor',
     ),
   ).toEqual([])
   return (await house.rows<{ id: number }>('SELECT id FROM posting')).filter((row) => !before.has(row.id)).length

@@ -18,6 +18,8 @@ afterAll(async () => {
 })
 
 const focusedId = async () => (await desk.focused()).getAttribute('id')
+/** How many lines the open select offers. */
+const offered = () => desk.driver.executeScript("return [...document.querySelectorAll('.n-base-select-option')].filter((one) => one.offsetParent).length")
 /** Goes on with Tab until the field has the keyboard. */
 async function tabTo(id: string): Promise<void> {
   for (let n = 0; n < 60 && (await focusedId()) !== id; n++) await desk.keys(Key.TAB)
@@ -27,10 +29,14 @@ async function tabTo(id: string): Promise<void> {
 test('the Desk by keyboard alone: a call, triage, accept, hold, undo, palette, stations, help', async () => {
   await desk.reads('Intake')
   await desk.keys('n')
-  await desk.driver.wait(async () => (await focusedId()) === 'call-person', 5_000)
+  await desk.driver.wait(async () => (await focusedId()) === 'call-person', 5_000, 'step 1')
   await desk.keys('Clio')
-  await desk.driver.wait(async () => (await desk.driver.findElements(By.css('.n-base-select-option'))).length > 0, 5_000)
-  await desk.keys(Key.ENTER)
+  await desk.driver.wait(
+    async () => (await desk.driver.findElements(By.xpath('//*[contains(@class, "n-base-select-option")][contains(., "Clio")]'))).length > 0,
+    5_000,
+    'nobody found',
+  )
+  await desk.keys(Key.ARROW_DOWN, Key.ENTER)
   await tabTo('call-summary')
   await desk.keys('Window handle came off')
   await tabTo('call-description')
@@ -40,14 +46,14 @@ test('the Desk by keyboard alone: a call, triage, accept, hold, undo, palette, s
   await desk.keys(Key.ESCAPE)
 
   // Down the queue to the last line, which is the newest.
-  await desk.driver.wait(async () => (await desk.driver.findElements(By.css('ol .row'))).length === 7, 5_000)
+  await desk.driver.wait(async () => (await desk.driver.findElements(By.css('ol .row'))).length === 7, 5_000, 'step 2')
   for (let n = 0; n < 7; n++) await desk.keys(Key.ARROW_DOWN)
   await desk.reads('by phone')
   await desk.keys('t')
   await desk.reads('is in Triage.')
   await desk.keys('2')
-  await desk.driver.wait(async () => (await desk.driver.getCurrentUrl()).includes('/desk/triage'), 5_000)
-  await desk.driver.wait(async () => (await desk.driver.findElements(By.css('ol .row'))).length === 6, 5_000)
+  await desk.driver.wait(async () => (await desk.driver.getCurrentUrl()).includes('/desk/triage'), 5_000, 'step 3')
+  await desk.driver.wait(async () => (await desk.driver.findElements(By.css('ol .row'))).length === 6, 5_000, 'step 4')
   for (let n = 0; n < 6; n++) await desk.keys(Key.ARROW_DOWN)
   await desk.reads('by phone')
   await desk.keys('a')
@@ -61,9 +67,9 @@ test('the Desk by keyboard alone: a call, triage, accept, hold, undo, palette, s
   ] as const) {
     await tabTo(id)
     await desk.keys(words)
-    await desk.driver.wait(async () => (await desk.driver.findElements(By.css('.n-base-select-option'))).length === 1, 5_000)
+    await desk.driver.wait(async () => (await offered()) === 1, 5_000, 'options 1')
     await desk.keys(Key.ENTER)
-    await desk.driver.wait(async () => (await desk.driver.findElements(By.css('.n-base-select-option'))).length === 0, 5_000)
+    await desk.driver.wait(async () => (await offered()) === 0, 5_000, 'options 0')
   }
   await desk.reads('Routine, because one person is affected')
   await desk.driver.executeScript('document.getElementById("sheet").focus()')
@@ -72,17 +78,19 @@ test('the Desk by keyboard alone: a call, triage, accept, hold, undo, palette, s
 
   // A ready order: hold with its reason, undo at once.
   await desk.keys('4')
-  await desk.driver.wait(async () => (await desk.driver.getCurrentUrl()).includes('/desk/dispatch'), 5_000)
-  await desk.driver.wait(async () => (await desk.driver.findElements(By.css('ol .row'))).length > 5, 5_000)
-  await desk.keys(Key.ARROW_DOWN, 'h')
-  await desk.driver.wait(async () => (await focusedId()) === 'move-reason', 5_000)
+  await desk.driver.wait(async () => (await desk.driver.getCurrentUrl()).includes('/desk/dispatch'), 5_000, 'step 7')
+  await desk.driver.wait(async () => (await desk.driver.findElements(By.css('ol .row'))).length > 5, 5_000, 'step 8')
+  await desk.keys(Key.ARROW_DOWN)
+  await desk.reads('Put on hold')
+  await desk.keys('h')
+  await desk.driver.wait(async () => (await focusedId()) === 'move-reason', 5_000, 'step 9')
   await desk.keys('Seal on order')
   await desk.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform()
   await desk.reads('is on hold')
   await desk.driver.executeScript('document.getElementById("sheet").focus()')
   await desk.keys('u')
   await desk.reads('Taken back.')
-  await desk.driver.wait(async () => (await desk.driver.findElements(By.css('[data-move="hold"]'))).length === 1, 5_000)
+  await desk.driver.wait(async () => (await desk.driver.findElements(By.css('[data-move="hold"]'))).length === 1, 5_000, 'step 10')
 
   // The palette finds a record and runs an act; the help lists the keys.
   await desk.keys('/')

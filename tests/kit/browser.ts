@@ -129,6 +129,11 @@ export class Person {
     for (const key of keys) await this.driver.actions().sendKeys(key).perform()
   }
 
+  /** Waits until it is so; says what it waited for when it never is. */
+  async until(what: string, isSo: () => Promise<boolean>): Promise<void> {
+    await this.driver.wait(isSo, PATIENCE, what)
+  }
+
   /** What has the keyboard. */
   focused(): Promise<WebElement> {
     return this.driver.switchTo().activeElement() as unknown as Promise<WebElement>

@@ -5,21 +5,7 @@ import { computed, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
-import {
-  call,
-  offerActs,
-  onLiveChange,
-  theme,
-  TideBar,
-  toggleTheme,
-  useActs,
-  useKeys,
-  useLive,
-  useLoading,
-  useSession,
-  useSoon,
-  useUndo,
-} from '#web/kit'
+import { call, offerActs, onLiveChange, theme, TideBar, toggleTheme, useActs, useKeys, useLive, useLoading, useSession, useSoon, useUndo } from '#web/kit'
 import { naiveTheme } from '../kit/theme'
 import CallForm from './CallForm.vue'
 import CommandPalette from './CommandPalette.vue'

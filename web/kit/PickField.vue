@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NSelect } from 'naive-ui/es/select'
-import { computed, ref, watch } from 'vue'
+import { computed, onMounted, onUpdated, ref, watch } from 'vue'
 import { useSoon } from './soon'
 
 /** A type, not an interface: the select takes any object with these. */
@@ -26,6 +26,8 @@ let asked = ''
 
 const options = computed(() => {
   if (!props.find) return props.choices ?? []
+  // Enter must never take a line of an older search.
+  if (busy.value) return []
   const current = props.current && !found.value.some((one) => one.value === props.current!.value) ? [props.current] : []
   return [...found.value, ...current]
 })
@@ -45,10 +47,19 @@ watch(
   () => props.value,
   () => (busy.value = false),
 )
+
+const root = ref<HTMLElement | null>(null)
+/** The keyboard goes straight to where one types: the frame around it is no stop of its own. */
+function typeFirst(): void {
+  root.value?.querySelector('.n-base-selection-label')?.setAttribute('tabindex', '-1')
+  root.value?.querySelector('input')?.setAttribute('tabindex', '0')
+}
+onMounted(typeFirst)
+onUpdated(typeFirst)
 </script>
 
 <template>
-  <div class="field">
+  <div ref="root" class="field">
     <label :for="id">{{ label }}</label>
     <NSelect
       :value="value"
