@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { Builder, By, Key, until } from 'selenium-webdriver'
 import type { WebDriver, WebElement } from 'selenium-webdriver'
-import chrome from 'selenium-webdriver/chrome'
+import chrome from 'selenium-webdriver/chrome.js'
 
 const PATIENCE = 15_000
 
@@ -141,7 +141,7 @@ export class Person {
 
   /** Serious findings of axe-core on what is shown. */
   async accessibilityFindings(): Promise<string[]> {
-    await this.driver.executeScript(readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8'))
+    await this.driver.executeScript(readFileSync(path.join(process.env.EVRIX_ROOT ?? process.cwd(), 'node_modules/axe-core/axe.min.js'), 'utf8'))
     return this.driver.executeAsyncScript(`const done = arguments[arguments.length - 1]
       axe.run(document, { resultTypes: ['violations'] }).then((result) => done(result.violations
         .filter((one) => one.impact === 'serious' || one.impact === 'critical')

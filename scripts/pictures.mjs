@@ -1,0 +1,137 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { Builder, By, Key } from 'selenium-webdriver'
+import chrome from 'selenium-webdriver/chrome.js'
+import { build } from './build.mjs'
+import { ensureSchema, startDatabase } from './kit/database.mjs'
+import { runProgram, startProgram } from './kit/processes.mjs'
+import { root } from './kit/tools.mjs'
+
+/** Makes the pictures of docs/screenshots from the demo world, at a fixed moment. Name some to make only those. */
+const only = process.argv.slice(2)
+const folder = mkdtempSync(path.join(tmpdir(), 'evrix-pictures-'))
+const parts = []
+try {
+  await build()
+  const database = await startDatabase(folder, { quick: true })
+  parts.push(database)
+  const env = {
+    EVRIX_DATABASE_URL: await ensureSchema(database.url, 'evrix'),
+    EVRIX_DATA_DIR: folder,
+    EVRIX_NOW: '2026-11-23T10:30:00Z',
+    PORT: '0',
+    EVRIX_LOG: 'error',
+  }
+  await runProgram('demo', env)
+  const server = await startProgram('main', env)
+  parts.push(server)
+  await takeAll(server.addresses[0])
+} finally {
+  for (const part of parts.reverse()) await part.stop()
+  rmSync(folder, { recursive: true, force: true })
+}
+
+async function takeAll(url) {
+  const desk = await browser(1280, 800)
+  const phone = await browser(390, 844)
+  parts.push({ stop: () => desk.quit() }, { stop: () => phone.quit() })
+  const keep = async (driver, name) => {
+    await driver.sleep(700)
+    if (!only.length || only.includes(name))
+      writeFileSync(path.join(root, 'docs/screenshots', `${name}.png`), Buffer.from(await driver.takeScreenshot(), 'base64'))
+  }
+  const go = async (driver, address) => {
+    await driver.get(url + address)
+    await driver.sleep(900)
+  }
+  const signIn = async (driver, name) => {
+    await driver.manage().deleteAllCookies()
+    await go(driver, '/sign-in')
+    await driver.findElement(By.id('email')).sendKeys(`${name}@skerry.example`)
+    await driver.findElement(By.id('password')).sendKeys('slack-tide-42', Key.ENTER)
+    await driver.sleep(1500)
+  }
+  const openRow = async (words) => {
+    await desk.findElement(By.xpath(`//ol//button[contains(., '${words}')]`)).click()
+    await desk.sleep(900)
+  }
+
+  await signIn(desk, 'maren.quill')
+  await go(desk, '/desk/intake')
+  await openRow('Freezer alarm')
+  await keep(desk, 'intake')
+  await go(desk, '/desk/planning')
+  await openRow('Lift door')
+  await keep(desk, 'planning')
+  await go(desk, '/desk/dispatch')
+  await openRow('Shower has no pressure')
+  await desk.findElement(By.xpath("//section[@id='sheet']//button[starts-with(normalize-space(.), 'Dispatch')]")).click()
+  await keep(desk, 'dispatch')
+  await go(desk, '/registers/assets?q=chiller')
+  await keep(desk, 'registers')
+  await go(desk, '/insight')
+  await keep(desk, 'insight')
+  await go(desk, '/desk/field')
+  await desk.findElement(By.css('body')).sendKeys('/')
+  await desk.sleep(300)
+  await desk.switchTo().activeElement().sendKeys('lift')
+  await keep(desk, 'palette')
+  await desk.executeScript("localStorage.setItem('evrix-theme', 'dark')")
+  await go(desk, '/desk/wrapup')
+  await openRow('Tap drips')
+  await desk.executeScript("document.getElementById('s-cost').scrollIntoView()")
+  await keep(desk, 'wrapup')
+  await desk.executeScript("localStorage.setItem('evrix-theme', 'light')")
+  await signIn(desk, 'ines.ferrall')
+  await go(desk, '/desk/planning')
+  await openRow('Fume cupboard')
+  await keep(desk, 'approval')
+  await signIn(desk, 'petra.lindqvist')
+  await go(desk, '/ledger/9/2026-10')
+  await desk.executeScript("document.querySelector('details').open = true")
+  await keep(desk, 'statement')
+  await signIn(desk, 'wendeline.stroud')
+  await go(desk, '/setup')
+  await keep(desk, 'setup')
+
+  await go(phone, '/c/SKE')
+  await phone.findElement(By.id('place')).sendKeys('studio gan')
+  await keep(phone, 'counter')
+  await phone.findElement(By.css('#found button')).click()
+  await phone.sleep(400)
+  await phone.findElement(By.id('summary')).sendKeys('Shower runs cold after a minute')
+  await phone.findElement(By.id('description')).sendKeys('The shower in my studio, since Saturday. The basin stays warm. I saw it myself.')
+  await phone.findElement(By.css('.bar .first')).click()
+  await phone.sleep(400)
+  await phone.findElement(By.css('.bar .first')).click()
+  await phone.sleep(900)
+  await phone.findElement(By.css('a.mine')).click()
+  await keep(phone, 'track')
+  await signIn(phone, 'fintan.rosewarne')
+  await keep(phone, 'rounds')
+  const jobs = await phone.findElements(By.css('.job'))
+  if (jobs.length) await jobs[0].click()
+  await keep(phone, 'job')
+}
+
+async function browser(width, height) {
+  const options = new chrome.Options()
+  options.setChromeBinaryPath('/usr/bin/chromium')
+  options.addArguments(
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--hide-scrollbars',
+    `--window-size=${width},${height}`,
+    `--user-data-dir=${mkdtempSync(path.join(folder, 'browser-'))}`,
+  )
+  const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver')).build()
+  await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: width < 500 })
+  return driver
+}
