@@ -12,7 +12,10 @@ beforeAll(async () => {
 
 test('Irish public holidays agree with a holiday package, for ten years (package date-holidays)', () => {
   for (let year = 2023; year <= 2032; year++) {
-    const days = new Holidays('IE').getHolidays(year).filter((day) => day.type === 'public').map((day) => day.date.slice(0, 10))
+    const days = new Holidays('IE')
+      .getHolidays(year)
+      .filter((day) => day.type === 'public')
+      .map((day) => day.date.slice(0, 10))
     expect([year, [...new Set(irishHolidays(year))].sort()]).toEqual([year, [...new Set(days)].sort()])
   }
 })
@@ -47,7 +50,8 @@ test('no state without the events that lead to it, and nothing in the future', (
 
 test('every posting balances and every charge is the sum of its lines', () => {
   const byPosting = new Map<number, { account: string; debit: number; credit: number }[]>()
-  for (const entry of world.rows.journalEntries) byPosting.set(entry.postingId, [...(byPosting.get(entry.postingId) ?? []), { account: entry.account, debit: entry.debitMinor, credit: entry.creditMinor }])
+  for (const entry of world.rows.journalEntries)
+    byPosting.set(entry.postingId, [...(byPosting.get(entry.postingId) ?? []), { account: entry.account, debit: entry.debitMinor, credit: entry.creditMinor }])
   for (const entries of byPosting.values()) expect(imbalance(entries)).toBe(0)
   const net = new Map<number, number>()
   for (const line of world.rows.chargeLines) net.set(line.chargeId, (net.get(line.chargeId) ?? 0) + line.netMinor)

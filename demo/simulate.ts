@@ -236,6 +236,7 @@ function makeOrder(setting: Setting, spec: Case, request: RequestRow | null) {
       let start = addWorkingTime(clock, vendor ? ahead + 300 : ahead, calendar)
       // What is on its way or under way now is planned around now, not in a past it never had.
       if (spec.upTo === 'dispatched') start = addWorkingTime(world.now, rng.int(5, 600), calendar)
+      if (spec.upTo === 'done' || spec.upTo === 'checked') start = addWorkingTime(clock, rng.int(20, 240), calendar)
       if (spec.upTo === 'on_job') start = after(world.now, -rng.int(20, 70))
       start = roundTo(start, 15)
       if (start <= clock) clock = after(start, -30)

@@ -119,7 +119,7 @@ export const TROUBLES: Trouble[] = [
     minutes: [60, 180],
     consequence: 'safety',
     urgency: 'today',
-    weight: 3,
+    weight: 0.8,
   }),
   t({
     category: 'cold',
@@ -135,7 +135,7 @@ export const TROUBLES: Trouble[] = [
     minutes: [60, 150],
     consequence: 'safety',
     urgency: 'now',
-    weight: 2,
+    weight: 0.3,
   }),
   t({
     category: 'water',
@@ -212,7 +212,7 @@ export const TROUBLES: Trouble[] = [
     minutes: [60, 160],
     consequence: 'safety',
     urgency: 'can_wait',
-    weight: 5,
+    weight: 3,
   }),
   t({
     category: 'seawater',
@@ -227,7 +227,7 @@ export const TROUBLES: Trouble[] = [
     minutes: [90, 220],
     consequence: 'safety',
     urgency: 'today',
-    weight: 3,
+    weight: 1,
   }),
   t({
     category: 'door',
@@ -259,7 +259,7 @@ export const TROUBLES: Trouble[] = [
     minutes: [30, 70],
     consequence: 'building',
     urgency: 'this_week',
-    weight: 4,
+    weight: 1.5,
   }),
   t({
     category: 'furniture',
@@ -290,7 +290,7 @@ export const TROUBLES: Trouble[] = [
     minutes: [60, 140],
     consequence: 'building',
     urgency: 'today',
-    weight: 1,
+    weight: 0.15,
   }),
   t({
     category: 'fire',

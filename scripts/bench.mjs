@@ -23,7 +23,7 @@ await bundle({
 const { startDatabase } = await import('./kit/database.mjs')
 const folder = mkdtempSync(path.join(tmpdir(), 'evrix-bench-'))
 const database = await startDatabase(folder)
-let code = 1
+let code
 try {
   code = await new Promise((resolve) => {
     const child = spawn(process.execPath, [path.join(root, 'dist/server/bench.js'), ...process.argv.slice(2)], {

@@ -31,7 +31,7 @@ export function makeApp(service: Service): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(securityHeaders())
-  app.use(compression({ filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response) }))
+  app.use(compression({ level: 1, filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response) }))
   app.use(cookieParser())
   app.use('/api', sameOriginOnly, express.json({ limit: '256kb' }), noStore, (_request, response, next) => {
     // Screens draw time by the server's clock, not the device's.

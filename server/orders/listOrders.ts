@@ -11,7 +11,11 @@ import { gaugeTarget } from './targetOf'
 /** How each order of the list runs: its columns, and what "after the last row" means. */
 const SORTS: Record<
   OrderSort,
-  { order: SQL[]; cursor: (row: typeof orders.$inferSelect) => (string | number)[]; beyond: (last: (string | number)[]) => SQL | undefined }
+  {
+    order: SQL[]
+    cursor: (row: { id: number; priorityRank: number; completionDueAt: Date }) => (string | number)[]
+    beyond: (last: (string | number)[]) => SQL | undefined
+  }
 > = {
   due: {
     order: [asc(orders.completionDueAt), asc(orders.id)],
@@ -37,70 +41,88 @@ const SORTS: Record<
   },
 }
 
+/** What a row of the list shows, and what its cursor is made of. */
+const COLUMNS = {
+  id: orders.id,
+  number: orders.number,
+  state: orders.state,
+  heldFrom: orders.heldFrom,
+  kind: orders.kind,
+  summary: orders.summary,
+  priority: orders.priority,
+  priorityRank: orders.priorityRank,
+  targetClock: orders.targetClock,
+  targetStartAt: orders.targetStartAt,
+  responseDueAt: orders.responseDueAt,
+  closeAt: orders.closeAt,
+  completionDueAt: orders.completionDueAt,
+  clockStoppedAt: orders.clockStoppedAt,
+  finishedAt: orders.finishedAt,
+  placeCode: places.code,
+  placeName: places.name,
+  /** The names of those planned or present, found with the row rather than in a second statement. */
+  who: sql<string | null>`(
+    select group_concat(coalesce(${people.name}, ${vendors.name}) order by ${visits.id} separator ', ')
+    from ${visits}
+    left join ${technicians} on ${technicians.id} = ${visits.technicianId}
+    left join ${accounts} on ${accounts.id} = ${technicians.accountId}
+    left join ${people} on ${people.id} = ${accounts.personId}
+    left join ${vendors} on ${vendors.id} = ${visits.vendorId}
+    where ${visits.orderId} = ${orders.id} and ${isLiveVisit})`,
+}
+
 export default query(contract.listOrders, async ({ db, who, input }) => {
   const sort = SORTS[input.sort ?? 'due']
   const limit = input.limit ?? 50
   const size = { due: 2, priority: 3, newest: 1 }[input.sort ?? 'due']
   const states = input.state ? [input.state] : input.station ? STATION_STATES[input.station] : null
-  const rows = await db
-    .select({ order: orders, placeCode: places.code, placeName: places.name })
-    .from(orders)
-    .leftJoin(places, eq(places.id, orders.placeId))
-    .where(
-      and(
-        states ? inArray(orders.state, states) : undefined,
-        input.priority ? eq(orders.priority, input.priority) : undefined,
-        input.placeId ? eq(orders.placeId, input.placeId) : undefined,
-        input.assetId ? eq(orders.assetId, input.assetId) : undefined,
-        input.q
-          ? or(like(orders.number, `%${input.q}%`), like(orders.summary, `%${input.q}%`), like(places.searchText, `%${input.q.toLowerCase()}%`))
-          : undefined,
-        kept,
-        withinSites(who, orders.siteId),
-        input.after ? sort.beyond(decodeCursor(input.after, size)) : undefined,
-      ),
-    )
-    .orderBy(...sort.order)
-    .limit(limit + 1)
-  const page = rows.slice(0, limit)
-  const names = await whoIsOn(
-    db,
-    page.map(({ order }) => order.id),
+  const others = and(
+    input.priority ? eq(orders.priority, input.priority) : undefined,
+    input.placeId ? eq(orders.placeId, input.placeId) : undefined,
+    input.assetId ? eq(orders.assetId, input.assetId) : undefined,
+    input.q ? or(like(orders.number, `%${input.q}%`), like(orders.summary, `%${input.q}%`), like(places.searchText, `%${input.q.toLowerCase()}%`)) : undefined,
+    kept,
+    withinSites(who, orders.siteId),
+    input.after ? sort.beyond(decodeCursor(input.after, size)) : undefined,
   )
-  const last = page.at(-1)
+  const page = (where: SQL | undefined) =>
+    db
+      .select(COLUMNS)
+      .from(orders)
+      .leftJoin(places, eq(places.id, orders.placeId))
+      .where(and(where, others))
+      .orderBy(...sort.order)
+      .limit(limit + 1)
+  // State by state, each read in the order of its index, rather than all of them sorted.
+  const found = await Promise.all(
+    states && input.sort !== 'newest' ? states.map((state) => page(eq(orders.state, state))) : [page(states ? inArray(orders.state, states) : undefined)],
+  )
+  const rows = found.length > 1 ? found.flat().sort((a, b) => compare(sort.cursor(a), sort.cursor(b))) : found[0]!
+  const shown = rows.slice(0, limit)
+  const last = shown.at(-1)
   return {
-    rows: page.map(({ order, placeCode, placeName }) => ({
-      id: order.id,
-      number: order.number,
-      state: order.state,
-      heldFrom: order.heldFrom,
-      kind: order.kind,
-      summary: order.summary,
-      placeCode,
-      placeName,
-      priority: order.priority,
-      target: gaugeTarget(order),
-      who: names.get(order.id)?.join(', ') ?? null,
-      onJob: order.state === 'on_job',
+    rows: shown.map((row) => ({
+      id: row.id,
+      number: row.number,
+      state: row.state,
+      heldFrom: row.heldFrom,
+      kind: row.kind,
+      summary: row.summary,
+      placeCode: row.placeCode,
+      placeName: row.placeName,
+      priority: row.priority,
+      target: gaugeTarget(row),
+      who: row.who,
+      onJob: row.state === 'on_job',
     })),
-    next: rows.length > limit && last ? encodeCursor(sort.cursor(last.order)) : null,
+    next: rows.length > limit && last ? encodeCursor(sort.cursor(last)) : null,
   }
 })
 
-/** The names of those planned or present on each of these orders, in one statement. */
-async function whoIsOn(db: Parameters<Parameters<typeof query>[1]>[0]['db'], orderIds: number[]): Promise<Map<number, string[]>> {
-  const names = new Map<number, string[]>()
-  if (!orderIds.length) return names
-  const rows = await db
-    .select({ orderId: visits.orderId, person: people.name, vendor: vendors.name })
-    .from(visits)
-    .leftJoin(technicians, eq(technicians.id, visits.technicianId))
-    .leftJoin(accounts, eq(accounts.id, technicians.accountId))
-    .leftJoin(people, eq(people.id, accounts.personId))
-    .leftJoin(vendors, eq(vendors.id, visits.vendorId))
-    .where(and(inArray(visits.orderId, orderIds), isLiveVisit))
-  for (const { orderId, person, vendor } of rows) names.set(orderId, [...(names.get(orderId) ?? []), person ?? vendor ?? ''])
-  return names
+/** Cursors in the order of their list: instants as ISO text compare as time does. */
+function compare(a: (string | number)[], b: (string | number)[]): number {
+  for (let n = 0; n < a.length; n++) if (a[n] !== b[n]) return a[n]! < b[n]! ? -1 : 1
+  return 0
 }
 
 const instantText = (iso: string | number | undefined) => String(iso).replace('T', ' ').replace('Z', '')

@@ -5,7 +5,7 @@ import { assets, orders, people, places, requests } from '../tables'
 import { query, withinSites } from '#server/kit'
 import { matchesWords } from './words'
 
-const EACH = 6
+const EACH = 5
 
 export default query(contract.searchEverything, async ({ db, who, input }) => {
   const q = input.q.trim()
@@ -50,12 +50,16 @@ export default query(contract.searchEverything, async ({ db, who, input }) => {
       .where(and(matchesWords(people.searchText, q), withinSites(who, people.siteId)))
       .limit(EACH),
   ])
-  const rows: Found[] = [
+  const numbered: Found[] = [
     ...orderRows.map((row) => ({ type: 'order' as const, id: row.id, title: row.number, subtitle: row.summary })),
     ...requestRows.map((row) => ({ type: 'request' as const, id: row.id, title: row.number, subtitle: row.summary })),
+  ]
+  const named: Found[] = [
     ...assetRows.map((row) => ({ type: 'asset' as const, id: row.id, title: row.tag, subtitle: row.name })),
     ...placeRows.map((row) => ({ type: 'place' as const, id: row.id, title: row.code, subtitle: row.name })),
     ...peopleRows.map((row) => ({ type: 'person' as const, id: row.id, title: row.name, subtitle: row.title ?? '' })),
   ]
+  // Whoever types a number wants that record; whoever types a name wants the thing that bears it.
+  const rows = /^[a-z]{0,2}-?\d{3,}$/i.test(q) ? [...numbered, ...named] : [...named, ...numbered]
   return { rows }
 })

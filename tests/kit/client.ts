@@ -31,7 +31,7 @@ export class Client {
     return this
   }
 
-  async call<E extends Endpoint<never, unknown> | Endpoint<any, any>>(
+  async call<E extends Endpoint<unknown, unknown>>(
     endpoint: E,
     input: InputOf<E> | Record<string, unknown>,
     sending: Sending = {},
@@ -61,7 +61,7 @@ export class Client {
   }
 
   /** The answer, or an error that shows the problem. */
-  async must<E extends Endpoint<any, any>>(endpoint: E, input: InputOf<E>, sending: Sending = {}): Promise<AnswerOf<E>> {
+  async must<E extends Endpoint<unknown, unknown>>(endpoint: E, input: InputOf<E>, sending: Sending = {}): Promise<AnswerOf<E>> {
     const reply = await this.call(endpoint, input, sending)
     if (reply.status !== 200) throw new Error(`${endpoint.method} ${endpoint.path}: ${reply.status} ${reply.text}`)
     return reply.body

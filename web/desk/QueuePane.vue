@@ -226,7 +226,7 @@ li {
 .top,
 .under {
   display: flex;
-  gap: 8px;
+  gap: 6px;
   align-items: center;
   min-width: 0;
 }

@@ -70,7 +70,7 @@ async function send(): Promise<void> {
         <label v-for="one in candidates.value.value.technicians" :key="one.id" class="who">
           <input v-model="chosen" type="checkbox" :value="one.id" />
           <span class="name"
-            >{{ one.name }}<span class="soft"> {{ one.trades.join(', ') }}</span></span
+            >{{ one.name }} <span class="soft">{{ one.trades.join(', ') }}</span></span
           >
           <span class="soft shift mono">{{ one.shift }}</span>
           <span
@@ -87,14 +87,14 @@ async function send(): Promise<void> {
         <legend>Or a vendor, who gets a pass by mail</legend>
         <label v-for="one in candidates.value.value.vendors.filter((vendor) => vendor.hasTrade)" :key="one.id" class="who">
           <input v-model="vendorId" type="radio" name="vendor" :value="one.id" /><span class="name"
-            >{{ one.name }}<span class="soft"> {{ one.service }}</span></span
+            >{{ one.name }} <span class="soft">{{ one.service }}</span></span
           >
         </label>
         <details>
           <summary>Vendors for other trades</summary>
           <label v-for="one in candidates.value.value.vendors.filter((vendor) => !vendor.hasTrade)" :key="one.id" class="who"
             ><input v-model="vendorId" type="radio" name="vendor" :value="one.id" /><span class="name"
-              >{{ one.name }}<span class="soft"> {{ one.service }}</span></span
+              >{{ one.name }} <span class="soft">{{ one.service }}</span></span
             ></label
           >
         </details>
@@ -140,6 +140,9 @@ fieldset {
   padding: 4px 0;
   min-height: 30px;
   cursor: pointer;
+}
+.name .soft {
+  margin-left: 6px;
 }
 .name {
   flex: 1 1 190px;

@@ -65,6 +65,9 @@ dl {
   grid-template-columns: 84px minmax(0, 1fr);
   gap: 6px 10px;
 }
+dd .mono {
+  margin-right: 6px;
+}
 dt {
   color: var(--ink-soft);
   font-size: 14px;

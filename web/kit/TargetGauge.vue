@@ -34,7 +34,7 @@ const hatch = computed(() => `${Math.min(100, Math.max(14, (used.value - 1) * 10
       <span v-if="notch < 0.98" class="notch" :style="{ left: `${notch * 100}%` }" />
     </span>
     <span v-if="standing === 'past'" class="over mono">+{{ wide ? over : overShort }}</span>
-    <span v-else-if="wide" class="left">{{ left }} left</span>
+    <span v-else-if="wide" class="left">{{ target.finishedAt ? 'Finished on time' : `${left} left` }}</span>
   </span>
 </template>
 

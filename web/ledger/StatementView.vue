@@ -2,7 +2,7 @@
 import { computed, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { downloadStatementCsv, downloadStatementPdf, readStatement } from '#contract/ledger'
-import { formatMinor } from '#core/kit'
+import { counted, formatMinor } from '#core/kit'
 import { COST_KIND_NAMES } from '#core/ledger'
 import type { CostKind } from '#core/ledger'
 import { address, call, ProblemNote, shortTime, useLoading } from '#web/kit'
@@ -33,7 +33,7 @@ const opened = computed(() => Number(route.query.job ?? 0))
         <a class="push" :href="address(downloadStatementCsv, which)" download>CSV</a>
       </header>
       <section aria-label="Jobs">
-        <h2>{{ statement.value.value.jobs }} jobs. Open one to see its hours, parts and bill lines.</h2>
+        <h2>{{ counted(statement.value.value.jobs, 'job') }}. Open one to see its hours, parts and bill lines.</h2>
         <details v-for="job in statement.value.value.jobList" :key="job.chargeId" :open="job.chargeId === opened">
           <summary>
             <span class="mono">{{ job.orderNumber }}</span><span class="grow"

@@ -108,6 +108,9 @@ h2 {
   background: var(--shoal-faint);
   border-left-color: var(--tide);
 }
+.row .violet {
+  margin-left: 6px;
+}
 .heed {
   padding: 4px 8px;
   border-left: 4px solid var(--sand);
