@@ -47,6 +47,7 @@ export function ensurePackages() {
   if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs && existsSync(path.join(root, 'node_modules/vite')))
     return writeFileSync(stamp, wanted)
   console.log('Installing npm packages …')
-  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] })
+  // Not “npm ci”: it insists on packages for other systems, which not every registry carries.
+  execFileSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] })
   writeFileSync(stamp, wanted)
 }
