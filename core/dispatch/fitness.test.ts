@@ -12,7 +12,10 @@ test('trade, shift, leave, overlap and load', () => {
   expect(fitnessOf(free, { ...wish, end: at('2026-11-23T16:31:00Z') }).onShift).toBe(false)
   expect(fitnessOf(free, { ...wish, start: at('2026-11-22T10:00:00Z'), end: at('2026-11-22T11:00:00Z') }).onShift).toBe(false)
   expect(fitnessOf({ ...free, leave: [{ from: at('2026-11-23T10:59:00Z'), to: at('2026-11-24T00:00:00Z') }] }, wish).away).toBe(true)
-  const planned = [{ start: at('2026-11-23T10:30:00Z'), end: at('2026-11-23T12:00:00Z') }, { start: at('2026-11-24T08:00:00Z'), end: at('2026-11-24T09:00:00Z') }]
+  const planned = [
+    { start: at('2026-11-23T10:30:00Z'), end: at('2026-11-23T12:00:00Z') },
+    { start: at('2026-11-24T08:00:00Z'), end: at('2026-11-24T09:00:00Z') },
+  ]
   expect(fitnessOf({ ...free, planned }, wish)).toMatchObject({ overlapMinutes: 30, loadMinutes: 90 })
 })
 

@@ -3,7 +3,16 @@ import { allocate } from '#core/kit'
 import { chargedMinutes, chargesOf, imbalance, invoiceTotals, journalOf, labourCost, rateAt, reversalOf } from '#core/ledger'
 import type { CostLine } from '#core/ledger'
 
-const line = (cost: number, kind: CostLine['kind'] = 'labour', vendorId: number | null = null): CostLine => ({ kind, sourceId: 1, description: 'x', quantity: '1', unit: 'h', unitCost: cost, cost, vendorId })
+const line = (cost: number, kind: CostLine['kind'] = 'labour', vendorId: number | null = null): CostLine => ({
+  kind,
+  sourceId: 1,
+  description: 'x',
+  quantity: '1',
+  unit: 'h',
+  unitCost: cost,
+  cost,
+  vendorId,
+})
 
 describe('labour', () => {
   test('minutes round up to the step and cost what the hour costs', () => {
@@ -17,7 +26,10 @@ describe('labour', () => {
   })
 
   test('the rate is the one in force at that instant', () => {
-    const rates = [{ from: new Date('2026-01-01'), normalPerHour: 2, overtimePerHour: 3 }, { from: new Date('2025-01-01'), normalPerHour: 1, overtimePerHour: 2 }]
+    const rates = [
+      { from: new Date('2026-01-01'), normalPerHour: 2, overtimePerHour: 3 },
+      { from: new Date('2025-01-01'), normalPerHour: 1, overtimePerHour: 2 },
+    ]
     expect(rateAt(rates, new Date('2025-12-31T23:59:59Z')).normalPerHour).toBe(1)
     expect(rateAt(rates, new Date('2026-01-01T00:00:00Z')).normalPerHour).toBe(2)
     expect(() => rateAt(rates, new Date('2024-01-01'))).toThrow(RangeError)
@@ -36,8 +48,14 @@ describe('charges', () => {
     expect(charge).toMatchObject({ net: 20_000, tax: 0, gross: 20_000 })
   })
 
-  const shares = fc.array(fc.integer({ min: 1, max: 9_999 }), { minLength: 1, maxLength: 8 }).map((weights) => allocate(10_000, weights)).filter((parts) => parts.every((part) => part > 0))
-  const lines = fc.array(fc.record({ cost: fc.integer({ min: 0, max: 5_000_000 }), kind: fc.constantFrom('labour' as const, 'parts' as const, 'vendor' as const) }), { minLength: 1, maxLength: 12 })
+  const shares = fc
+    .array(fc.integer({ min: 1, max: 9_999 }), { minLength: 1, maxLength: 8 })
+    .map((weights) => allocate(10_000, weights))
+    .filter((parts) => parts.every((part) => part > 0))
+  const lines = fc.array(
+    fc.record({ cost: fc.integer({ min: 0, max: 5_000_000 }), kind: fc.constantFrom('labour' as const, 'parts' as const, 'vendor' as const) }),
+    { minLength: 1, maxLength: 12 },
+  )
 
   test('every cent of cost lands on a payer, and debits equal credits, reversed too', () => {
     fc.assert(
@@ -53,13 +71,23 @@ describe('charges', () => {
         expect(journal.every((entry) => entry.debit >= 0 && entry.credit >= 0 && (entry.debit === 0) !== (entry.credit === 0))).toBe(true)
         expect(imbalance([...journal, ...reversalOf(journal)])).toBe(0)
         const accounts = new Set(journal.map((entry) => entry.account))
-        for (const account of accounts) expect([...journal, ...reversalOf(journal)].filter((entry) => entry.account === account).reduce((sum, entry) => sum + entry.debit - entry.credit, 0)).toBe(0)
+        for (const account of accounts)
+          expect(
+            [...journal, ...reversalOf(journal)].filter((entry) => entry.account === account).reduce((sum, entry) => sum + entry.debit - entry.credit, 0),
+          ).toBe(0)
       }),
     )
   })
 
   test('a returned part is a negative line and still balances', () => {
-    const charges = chargesOf([line(500, 'parts'), line(-800, 'parts')], [{ payerId: 1, shareBp: 3_333, taxBp: 2_300, ownCost: false }, { payerId: 2, shareBp: 6_667, taxBp: 0, ownCost: false }], () => 500)
+    const charges = chargesOf(
+      [line(500, 'parts'), line(-800, 'parts')],
+      [
+        { payerId: 1, shareBp: 3_333, taxBp: 2_300, ownCost: false },
+        { payerId: 2, shareBp: 6_667, taxBp: 0, ownCost: false },
+      ],
+      () => 500,
+    )
     expect(charges.reduce((sum, charge) => sum + charge.net, 0)).toBe(-315)
     expect(imbalance(journalOf(charges, []))).toBe(0)
   })
@@ -68,7 +96,11 @@ describe('charges', () => {
 describe('invoice totals', () => {
   test('the example invoice of OASIS UBL 2.1, its totals and taxable amounts by rate (from memory)', () => {
     const totals = invoiceTotals({
-      lines: [{ net: 146_050, taxCategory: 'S', taxBp: 2_000 }, { net: 100, taxCategory: 'AA', taxBp: 1_000 }, { net: -2_500, taxCategory: 'E', taxBp: 0 }],
+      lines: [
+        { net: 146_050, taxCategory: 'S', taxBp: 2_000 },
+        { net: 100, taxCategory: 'AA', taxBp: 1_000 },
+        { net: -2_500, taxCategory: 'E', taxBp: 0 },
+      ],
       allowances: [{ net: 10_000, taxCategory: 'S', taxBp: 2_000 }],
       charges: [{ net: 10_000, taxCategory: 'S', taxBp: 2_000 }],
       paid: 100_000,

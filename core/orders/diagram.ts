@@ -9,7 +9,10 @@ export function lifecycleDocument(): string {
   const moves = Object.entries(ORDER_MOVES) as [OrderMove, (typeof ORDER_MOVES)[OrderMove]][]
   const edges = moves.flatMap(([move, rule]) => rule.from.flatMap((from) => endsOf(rule.to, from).map((to) => `  ${from} --> ${to}: ${move}`)))
   const states = ORDER_STATES.map((state) => `  state "${ORDER_STATE_NAMES[state]}" as ${state}`)
-  const rows = moves.map(([move, rule]) => `| ${move} | ${rule.from.join(', ')} | ${[...new Set(rule.from.flatMap((from) => endsOf(rule.to, from)))].join(' or ')} | ${rule.reason} | ${rule.may} | ${rule.needs.map((need) => need.name).join(', ') || 'nothing more'} |`)
+  const rows = moves.map(
+    ([move, rule]) =>
+      `| ${move} | ${rule.from.join(', ')} | ${[...new Set(rule.from.flatMap((from) => endsOf(rule.to, from)))].join(' or ')} | ${rule.reason} | ${rule.may} | ${rule.needs.map((need) => need.name).join(', ') || 'nothing more'} |`,
+  )
   return [
     '# The order lifecycle',
     '',
@@ -33,6 +36,8 @@ export function lifecycleDocument(): string {
 /** Where a move can lead from a state, whatever the order's visits and hold were. */
 function endsOf(to: OrderState | ((facts: OrderFacts) => OrderState), from: OrderState): OrderState[] {
   if (typeof to !== 'function') return [to]
-  const tries = [0, 1].flatMap((liveVisits) => (['ready', 'dispatched'] as const).map((heldFrom) => to({ state: from, liveVisits, heldFrom } as unknown as OrderFacts)))
+  const tries = [0, 1].flatMap((liveVisits) =>
+    (['ready', 'dispatched'] as const).map((heldFrom) => to({ state: from, liveVisits, heldFrom } as unknown as OrderFacts)),
+  )
   return [...new Set(tries)]
 }

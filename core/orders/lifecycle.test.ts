@@ -4,8 +4,33 @@ import { moveOrder, offeredMoves, ORDER_MOVES, ORDER_STATES, orderMoveReasons, S
 import type { OrderFacts, OrderMove, OrderState } from '#core/orders'
 
 export const whole: OrderFacts = {
-  state: 'draft', heldFrom: null, kind: 'repair', summary: 'Tap drips', description: 'The right one', placeId: 1, assetId: null, categoryId: 1, tradeId: 1, teamId: 1, leadId: 1, supervisorId: 1, priority: 'routine',
-  estimateMinor: 10_000, shares: [{ payerId: 1, shareBp: 10_000 }], approvalLimitMinor: 250_000, liveVisits: 1, runningStints: 0, loggedMinutes: 30, vendorVisitsWithoutBill: 0, symptom: 'Leaking', cause: 'Wear', fix: 'Replaced', costMinor: 5_000, posted: false, recorded: true, discarded: false,
+  state: 'draft',
+  heldFrom: null,
+  kind: 'repair',
+  summary: 'Tap drips',
+  description: 'The right one',
+  placeId: 1,
+  assetId: null,
+  categoryId: 1,
+  tradeId: 1,
+  teamId: 1,
+  leadId: 1,
+  supervisorId: 1,
+  priority: 'routine',
+  estimateMinor: 10_000,
+  shares: [{ payerId: 1, shareBp: 10_000 }],
+  approvalLimitMinor: 250_000,
+  liveVisits: 1,
+  runningStints: 0,
+  loggedMinutes: 30,
+  vendorVisitsWithoutBill: 0,
+  symptom: 'Leaking',
+  cause: 'Wear',
+  fix: 'Replaced',
+  costMinor: 5_000,
+  posted: false,
+  recorded: true,
+  discarded: false,
 }
 const MOVES = Object.keys(ORDER_MOVES) as OrderMove[]
 
@@ -46,7 +71,13 @@ describe('the lifecycle table', () => {
             }
             if (to === 'draft') wasApproved = false
             if (SEEN_IN_FIELD.includes(to)) expect(wasApproved).toBe(true)
-            facts = { ...facts, state: to, heldFrom: move === 'hold' ? before : facts.heldFrom, posted: move === 'post' ? true : move === 'reverse' ? false : facts.posted, recorded: true }
+            facts = {
+              ...facts,
+              state: to,
+              heldFrom: move === 'hold' ? before : facts.heldFrom,
+              posted: move === 'post' ? true : move === 'reverse' ? false : facts.posted,
+              recorded: true,
+            }
           } catch (error) {
             expect(error).toBeInstanceOf(Refusal)
           }
@@ -56,17 +87,48 @@ describe('the lifecycle table', () => {
   })
 
   test('what is missing is said at its field, all of it at once', () => {
-    const bare: OrderFacts = { ...whole, summary: '', description: '', placeId: null, tradeId: null, teamId: null, leadId: null, supervisorId: null, priority: null, estimateMinor: null, shares: [] }
-    expect(orderMoveReasons(bare, 'submit').map((reason) => reason.field)).toEqual(['summary', 'description', 'placeId', 'consequence', 'tradeId', 'teamId', 'leadId', 'supervisorId', 'shares', 'estimateMinor'])
+    const bare: OrderFacts = {
+      ...whole,
+      summary: '',
+      description: '',
+      placeId: null,
+      tradeId: null,
+      teamId: null,
+      leadId: null,
+      supervisorId: null,
+      priority: null,
+      estimateMinor: null,
+      shares: [],
+    }
+    expect(orderMoveReasons(bare, 'submit').map((reason) => reason.field)).toEqual([
+      'summary',
+      'description',
+      'placeId',
+      'consequence',
+      'tradeId',
+      'teamId',
+      'leadId',
+      'supervisorId',
+      'shares',
+      'estimateMinor',
+    ])
   })
 
   test('an estimate over the limit is not approved, and the sentence says both', () => {
-    expect(() => moveOrder({ ...whole, state: 'to_approve', estimateMinor: 250_001 }, 'approve', null)).toThrow('The estimate of 2,500.01 is over your limit of 2,500.00.')
+    expect(() => moveOrder({ ...whole, state: 'to_approve', estimateMinor: 250_001 }, 'approve', null)).toThrow(
+      'The estimate of 2,500.01 is over your limit of 2,500.00.',
+    )
     expect(() => moveOrder({ ...whole, state: 'to_approve', approvalLimitMinor: null }, 'approve', null)).toThrow('You do not approve orders.')
   })
 
   test('shares must be whole before anything is checked or charged', () => {
-    const facts = { ...whole, shares: [{ payerId: 1, shareBp: 5_000 }, { payerId: 2, shareBp: 4_999 }] }
+    const facts = {
+      ...whole,
+      shares: [
+        { payerId: 1, shareBp: 5_000 },
+        { payerId: 2, shareBp: 4_999 },
+      ],
+    }
     expect(orderMoveReasons({ ...facts, state: 'done' }, 'check').map((reason) => reason.code)).toEqual(['shares_not_whole'])
     expect(orderMoveReasons({ ...facts, state: 'checked' }, 'post').map((reason) => reason.code)).toEqual(['shares_not_whole'])
   })

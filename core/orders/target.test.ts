@@ -2,7 +2,11 @@ import fc from 'fast-check'
 import type { WorkCalendar } from '#core/kit'
 import { resumeTarget, setTarget, standingAt, stopTarget, targetState } from '#core/orders'
 
-const calendar: WorkCalendar = { zone: 'Europe/Dublin', week: Array.from({ length: 7 }, (_, day) => (day < 5 ? [{ from: '08:00', to: '16:00' }] : [])), holidays: [] }
+const calendar: WorkCalendar = {
+  zone: 'Europe/Dublin',
+  week: Array.from({ length: 7 }, (_, day) => (day < 5 ? [{ from: '08:00', to: '16:00' }] : [])),
+  holidays: [],
+}
 const at = (iso: string) => new Date(iso)
 const rule = { clock: 'working' as const, responseMinutes: 60, completionMinutes: 480 }
 
@@ -34,19 +38,24 @@ describe('targets', () => {
 
   test('a hold takes nothing from what was left, whenever it begins and ends', () => {
     fc.assert(
-      fc.property(fc.constantFrom('working' as const, 'continuous' as const), fc.integer({ min: 0, max: 6000 }), fc.integer({ min: 0, max: 20_000 }), (clock, before, held) => {
-        const start = at('2026-11-23T08:00:00Z')
-        const target = setTarget({ ...rule, clock }, start, calendar)
-        const stop = new Date(start.getTime() + before * 60_000)
-        const go = new Date(stop.getTime() + held * 60_000)
-        const left = targetState(target, null, stop, calendar).remainingMinutes
-        const stopped = stopTarget(target, stop)
-        expect(targetState(stopped, null, go, calendar).remainingMinutes).toBe(left)
-        const resumed = resumeTarget(stopped, go, calendar)
-        // What was past when it stopped stays past; what was left is left.
-        if (left > 0) expect(targetState(resumed, null, go, calendar).remainingMinutes).toBe(left)
-        else expect(resumed.completionDueAt).toEqual(target.completionDueAt)
-      }),
+      fc.property(
+        fc.constantFrom('working' as const, 'continuous' as const),
+        fc.integer({ min: 0, max: 6000 }),
+        fc.integer({ min: 0, max: 20_000 }),
+        (clock, before, held) => {
+          const start = at('2026-11-23T08:00:00Z')
+          const target = setTarget({ ...rule, clock }, start, calendar)
+          const stop = new Date(start.getTime() + before * 60_000)
+          const go = new Date(stop.getTime() + held * 60_000)
+          const left = targetState(target, null, stop, calendar).remainingMinutes
+          const stopped = stopTarget(target, stop)
+          expect(targetState(stopped, null, go, calendar).remainingMinutes).toBe(left)
+          const resumed = resumeTarget(stopped, go, calendar)
+          // What was past when it stopped stays past; what was left is left.
+          if (left > 0) expect(targetState(resumed, null, go, calendar).remainingMinutes).toBe(left)
+          else expect(resumed.completionDueAt).toEqual(target.completionDueAt)
+        },
+      ),
     )
   })
 })

@@ -2,8 +2,20 @@ import { dayWords, moveRequest, progressOf, REQUEST_MOVES, requestMoveReasons } 
 import type { ProgressFacts, RequestFacts } from '#core/requests'
 
 const now = new Date('2026-11-23T10:00:00Z')
-const facts = (more: Partial<ProgressFacts>): ProgressFacts => ({ state: 'accepted', declineReason: null, question: null, orders: [], zone: 'Europe/Dublin', now, ...more })
-const order = (state: string, plannedStart: string | null = null, holdReason: string | null = null) => ({ state, plannedStart: plannedStart ? new Date(plannedStart) : null, holdReason })
+const facts = (more: Partial<ProgressFacts>): ProgressFacts => ({
+  state: 'accepted',
+  declineReason: null,
+  question: null,
+  orders: [],
+  zone: 'Europe/Dublin',
+  now,
+  ...more,
+})
+const order = (state: string, plannedStart: string | null = null, holdReason: string | null = null) => ({
+  state,
+  plannedStart: plannedStart ? new Date(plannedStart) : null,
+  holdReason,
+})
 
 describe('progress in the reporter’s words', () => {
   test.each([
