@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, PhoneIncoming, Search, Settings, Store } from '@lucide/vue'
 import { NConfigProvider } from 'naive-ui/es/config-provider'
-import { computed, ref } from 'vue'
+import { computed, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
@@ -23,7 +23,8 @@ const open = ref<'palette' | 'call' | 'keys' | null>(null)
 const flow = useLoading(() => call(readFlow, {}).then((answer) => answer.stations))
 void flow.load()
 onLiveChange(useSoon(flow.load, 120))
-setInterval(() => void flow.load(), 60_000)
+const everyMinute = setInterval(() => void flow.load(), 60_000)
+onUnmounted(() => clearInterval(everyMinute))
 
 const station = computed(() => (route.name === 'bench' ? (route.params.station as string) : null))
 const countOf = (name: string) => flow.value.value?.find((one) => one.station === name) ?? null

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { onUnmounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { answerQuestion, readTrackedPhoto, trackRequest } from '#contract/requests'
 import { address, call, CallProblem, longTime, ProblemNote, useLoading } from '#web/kit'
@@ -8,7 +8,8 @@ import { address, call, CallProblem, longTime, ProblemNote, useLoading } from '#
 const token = String(useRoute().params.token)
 const tracked = useLoading(() => call(trackRequest, { token }))
 void tracked.load()
-setInterval(() => void tracked.load(), 30_000)
+const often = setInterval(() => void tracked.load(), 30_000)
+onUnmounted(() => clearInterval(often))
 const answer = ref('')
 const wrong = ref('')
 

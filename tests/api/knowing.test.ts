@@ -1,0 +1,314 @@
+import { listNotices, readNotices, findPeople, readVocabulary } from '#contract/people'
+import { findParts, listJobs, readOutcomeLists } from '#contract/field'
+import { readFigures, readFlow } from '#contract/insight'
+import { listPayables, listStatements, readStatement } from '#contract/ledger'
+import { editOrder, holdOrder, listOrders, readOrder, reopenOrder, submitOrder } from '#contract/orders'
+import type { OrderRow } from '#contract/orders'
+import { findAssets, findPlaces, readContext, readRegister, searchEverything } from '#contract/places'
+import { listDues } from '#contract/preventive'
+import { acceptRequest, findCounterPlaces, listRequests, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
+import { editAccount, editHold, readSetup } from '#contract/setup'
+import { STATION_STATES } from '#core/orders'
+import { accepted, approved, Client, complete, dispatched, House, orderAt, report, version } from '../kit'
+import type { Cast, Running } from '../kit'
+
+/** What the Desk reads, held against the rows themselves. */
+let house: House
+let server: Running
+let cast: Cast
+const NOW = '2026-11-23 10:30:00'
+
+beforeAll(async () => {
+  house = await House.open('knowing')
+  server = await house.start()
+  const person = (name: string) => new Client(server.url).signIn(name)
+  cast = {
+    coordinator: await person('maren.quill'),
+    approver: await person('ines.ferrall'),
+    technician: await person('bram.oyelaran'),
+    clerk: await person('petra.lindqvist'),
+    anybody: new Client(server.url),
+  }
+})
+afterAll(() => house?.close())
+
+describe('the Flow', () => {
+  test('counts are those of the rows, and the three parts of a tide add up', async () => {
+    const { stations } = await cast.coordinator.must(readFlow, {})
+    for (const station of stations) {
+      expect(station.onTime + station.close + station.past).toBe(station.count)
+      const states = STATION_STATES[station.station]
+      if (!states.length) continue
+      const [row] = await house.rows<{ n: number; past: string }>(
+        `SELECT COUNT(*) AS n, SUM(COALESCE(finished_at, clock_stopped_at, ?) > completion_due_at) AS past FROM work_order WHERE state IN (?) AND discarded_at IS NULL`,
+        [NOW, states],
+      )
+      expect([station.station, station.count]).toEqual([station.station, row!.n])
+      expect(Math.abs(station.past - Number(row!.past))).toBeLessThanOrEqual(1)
+    }
+    const intake = stations.find((one) => one.station === 'intake')!
+    expect(intake.count).toBe((await house.rows<{ n: number }>("SELECT COUNT(*) AS n FROM request WHERE state = 'new' AND taken_up_at IS NULL"))[0]!.n)
+  })
+
+  test('taking up moves a request from Intake to Triage, once', async () => {
+    const { id } = await report(cast)
+    const at = async (station: 'intake' | 'triage') => (await cast.coordinator.must(listRequests, { station, limit: 100 })).rows.some((row) => row.id === id)
+    expect([await at('intake'), await at('triage')]).toEqual([true, false])
+    await cast.coordinator.must(takeUpRequest, { id, version: 1 })
+    expect([await at('intake'), await at('triage')]).toEqual([false, true])
+    expect((await cast.coordinator.call(takeUpRequest, { id, version: 2 })).problem.reasons![0]!.code).toBe('taken_up')
+  })
+})
+
+describe('lists', () => {
+  /** All rows of a list, page by page. */
+  async function all(ask: object, limit: number): Promise<OrderRow[]> {
+    const rows: OrderRow[] = []
+    for (let after: string | null | undefined; after !== null;) {
+      const page = await cast.coordinator.must(listOrders, { ...ask, limit, ...(after ? { after } : {}) })
+      rows.push(...page.rows)
+      after = page.next
+    }
+    return rows
+  }
+
+  test.each([
+    ['due', 'completion_due_at, id'],
+    ['priority', 'priority_rank, completion_due_at, id'],
+    ['newest', 'id DESC'],
+  ] as const)('by %s: small pages give every row once, in the order of the whole', async (sort, order) => {
+    const expected = (
+      await house.rows<{ id: number }>(
+        `SELECT id FROM work_order WHERE state IN ('ready', 'dispatched') AND discarded_at IS NULL AND archived = 0 ORDER BY ${order}`,
+      )
+    ).map((row) => row.id)
+    expect((await all({ station: 'dispatch', sort }, 3)).map((row) => row.id)).toEqual(expected)
+    expect((await all({ station: 'dispatch', sort }, 100)).map((row) => row.id)).toEqual(expected)
+  })
+
+  test('filters hold for every row, words and places alike', async () => {
+    const urgent = await all({ station: 'planning', priority: 'urgent' }, 50)
+    expect(urgent.length).toBeGreaterThan(0)
+    expect(urgent.every((row) => row.priority === 'urgent')).toBe(true)
+    const drains = await all({ state: 'closed', q: 'Drain' }, 100)
+    expect(drains.every((row) => row.summary.includes('Drain'))).toBe(true)
+    const lantern = await all({ station: 'dispatch', q: 'lantern house' }, 100)
+    expect(lantern.every((row) => row.placeCode!.startsWith('LAN'))).toBe(true)
+    const [found] = await all({ q: 'W-31001' }, 10)
+    expect(found!.number).toBe('W-31001')
+  })
+
+  test('requests are paged by when they are due', async () => {
+    const expected = (await house.rows<{ id: number }>("SELECT id FROM request WHERE state = 'declined' ORDER BY triage_due_at, id LIMIT 40")).map(
+      (row) => row.id,
+    )
+    const first = await cast.coordinator.must(listRequests, { state: 'declined', limit: 25 })
+    const second = await cast.coordinator.must(listRequests, { state: 'declined', limit: 15, after: first.next! })
+    expect([...first.rows, ...second.rows].map((row) => row.id)).toEqual(expected)
+  })
+
+  test('a row names who is planned on it', async () => {
+    const { id } = await orderAt(cast, 'ready')
+    await dispatched(cast, id, { technicianIds: [1, 2] })
+    const row = (await all({ station: 'dispatch' }, 100)).find((one) => one.id === id)!
+    expect(row.who).toBe('Bram Oyelaran, Sunniva Teague')
+  })
+})
+
+describe('what is known around a request', () => {
+  test('the freezer that broke again and again, still under warranty', async () => {
+    const [asset] = await house.rows<{ id: number; place_id: number }>("SELECT id, place_id FROM asset WHERE tag = 'F-003'")
+    const context = await cast.coordinator.must(readContext, { assetId: asset!.id, placeId: asset!.place_id })
+    expect(context.asset).toMatchObject({ tag: 'F-003', underWarranty: true, warrantyUntil: '2026-12-17' })
+    expect(context.asset!.repairs90Days).toBeGreaterThanOrEqual(4)
+    expect(context.history.length).toBeGreaterThan(2)
+    expect(context.history.every((one) => one.costMinor > 0)).toBe(true)
+  })
+
+  test('the reporter’s earlier requests, and what is open here, without the request itself', async () => {
+    const first = await report(cast, { email: 'twice@reporter.example' })
+    const second = await report(cast, { email: 'twice@reporter.example' })
+    const context = await cast.coordinator.must(readContext, { requestId: second.id, placeId: 20 })
+    expect(context.reporter!.earlier.map((one) => one.id)).toEqual([first.id])
+    expect(context.open.some((one) => one.type === 'request' && one.id === first.id)).toBe(true)
+    expect(context.open.some((one) => one.type === 'request' && one.id === second.id)).toBe(false)
+  })
+
+  test('a place says how to get in, from the nearest place above that says so', async () => {
+    const { rows } = await cast.coordinator.must(findPlaces, { q: 'TID-104' })
+    const context = await cast.coordinator.must(readContext, { placeId: rows[0]!.id })
+    expect(context.place).toMatchObject({ code: 'TID-104', within: 'First floor, Tidehall', access: 'Badge at the north door. Wet floors: boots.' })
+  })
+})
+
+describe('finding', () => {
+  test('numbers lead to their record, names to the thing that bears them', async () => {
+    expect((await cast.coordinator.must(searchEverything, { q: 'W-31000' })).rows[0]).toMatchObject({ type: 'order', title: 'W-31000' })
+    expect((await cast.coordinator.must(searchEverything, { q: '31000' })).rows[0]).toMatchObject({ title: 'W-31000' })
+    expect((await cast.coordinator.must(searchEverything, { q: 'LIFT-1' })).rows[0]).toMatchObject({ type: 'asset', title: 'LIFT-1' })
+    expect((await cast.coordinator.must(searchEverything, { q: 'osric' })).rows[0]).toMatchObject({ type: 'person', title: 'Osric Vane' })
+    expect((await cast.coordinator.must(searchEverything, { q: 'x' })).rows).toEqual([])
+  })
+
+  test('percent signs and quotes in a search are words like any others', async () => {
+    for (const q of ['%', "'; DROP TABLE site; --", '_', '\\']) {
+      expect((await cast.coordinator.call(searchEverything, { q })).status).toBe(200)
+      expect((await cast.anybody.must(findCounterPlaces, { site: 'SKE', q })).rows.length).toBeLessThanOrEqual(12)
+    }
+    expect(await house.rows('SELECT COUNT(*) AS n FROM site')).toEqual([{ n: 2 }])
+  })
+
+  test('people, assets, parts and places by part of what they are called', async () => {
+    expect((await cast.coordinator.must(findPeople, { q: '0146' })).rows[0]!.name).toBe('Wendeline Stroud')
+    expect((await cast.coordinator.must(findAssets, { q: 'chiller compressor' })).rows.map((row) => row.tag)).toContain('CH-1-CA')
+    expect((await cast.technician.must(findParts, { q: 'led 1200' })).rows[0]).toMatchObject({ code: 'EL-101', unit: 'pc' })
+    expect((await cast.anybody.must(findCounterPlaces, { site: 'ske', q: 'cafe' })).rows.map((row) => row.code)).toContain('BRK-001')
+    expect((await cast.anybody.must(findCounterPlaces, { site: 'SKE', q: 'hatchery' })).rows).toEqual([])
+  })
+
+  test.each(['places', 'assets', 'people', 'vendors', 'payers', 'parts'] as const)('the register of %s pages through every row once', async (register) => {
+    const seen = new Set<number>()
+    for (let after: string | undefined, more = true; more;) {
+      const page = await cast.coordinator.must(readRegister, { register, limit: 40, ...(after ? { after } : {}) })
+      for (const row of page.rows) {
+        expect(seen.has(row.id)).toBe(false)
+        seen.add(row.id)
+      }
+      after = page.next ?? undefined
+      more = page.next !== null
+    }
+    const table = { places: 'place', assets: 'asset', people: 'person', vendors: 'vendor', payers: 'payer', parts: 'part' }[register]
+    expect(seen.size).toBe((await house.rows<{ n: number }>(`SELECT COUNT(*) AS n FROM ${table}`))[0]!.n)
+  })
+})
+
+describe('figures', () => {
+  test('every month counts what its rows say', async () => {
+    const figures = await cast.coordinator.must(readFigures, {})
+    const march = figures.byMonth.find((row) => row.month === '2026-03')!
+    const [requests] = await house.rows<{ n: number }>("SELECT COUNT(*) AS n FROM request WHERE received_at >= '2026-03-01' AND received_at < '2026-04-01'")
+    const [orders] = await house.rows<{ n: number; good: string }>(
+      "SELECT COUNT(*) AS n, SUM(finished_at <= completion_due_at) AS good FROM work_order WHERE finished_at >= '2026-03-01' AND finished_at < '2026-04-01'",
+    )
+    expect(march).toEqual({ month: '2026-03', requests: requests!.n, finished: orders!.n, finishedOnTime: Number(orders!.good) })
+    expect(figures.repeats.every((row) => row.repairs >= 3 && row.costMinor > 0)).toBe(true)
+  })
+
+  test('statements of a month add up to its charges, and those to the journal', async () => {
+    const { rows, months } = await cast.clerk.must(listStatements, { month: '2026-10' })
+    expect(months.filter((one) => one.closedAt).length).toBeGreaterThanOrEqual(3)
+    const [sum] = await house.rows<{ net: string; gross: string }>(
+      "SELECT SUM(net_minor) AS net, SUM(gross_minor) AS gross FROM charge WHERE month = '2026-10'",
+    )
+    expect(rows.reduce((total, row) => total + row.netMinor, 0)).toBe(Number(sum!.net))
+    const [journal] = await house.rows<{ debit: string }>(
+      "SELECT SUM(debit_minor) AS debit FROM journal_entry JOIN posting ON posting.id = posting_id WHERE month = '2026-10' AND (account LIKE 'receivable:%' OR account LIKE 'own-cost:%')",
+    )
+    expect(Number(journal!.debit)).toBe(Number(sum!.gross))
+    for (const row of rows) {
+      const statement = await cast.clerk.must(readStatement, { payerId: row.payerId, month: row.month })
+      expect(statement.jobList.reduce((total, job) => total + job.grossMinor, 0)).toBe(row.grossMinor)
+    }
+    expect((await cast.clerk.must(listPayables, {})).rows.length).toBeGreaterThan(10)
+  })
+
+  test('dues are done, ordered, ahead or late', async () => {
+    const { rows } = await cast.coordinator.must(listDues, {})
+    expect(rows.length).toBeGreaterThan(5)
+    for (const due of rows) if (due.state === 'ahead') expect(due.dueOn >= '2026-11-23').toBe(true)
+  })
+})
+
+describe('people and notices', () => {
+  test('a decision reaches whoever asked, and reading it empties the bell', async () => {
+    const { id } = await orderAt(cast, 'draft')
+    await cast.coordinator.must(readNotices, {})
+    await approved(cast, id)
+    for (let tries = 0; tries < 40 && !(await cast.coordinator.must(listNotices, {})).unread; tries++) await new Promise((resolve) => setTimeout(resolve, 50))
+    const notices = await cast.coordinator.must(listNotices, {})
+    expect(notices.rows[0]!.sentence).toContain('was approved')
+    expect(await cast.coordinator.must(readNotices, {})).toEqual({ unread: 0 })
+  })
+
+  test('a new priority tells the technician at once', async () => {
+    const { id } = await orderAt(cast, 'dispatched')
+    await cast.coordinator.must(editOrder, { id, version: await version(cast, id), consequence: 'safety', urgency: 'now' })
+    let sentences: string[] = []
+    for (let tries = 0; tries < 40 && !sentences.some((one) => one.includes('is Emergency now')); tries++) {
+      await new Promise((resolve) => setTimeout(resolve, 50))
+      sentences = (await cast.technician.must(listNotices, {})).rows.map((row) => row.sentence)
+    }
+    expect(sentences.some((one) => one.includes('is Emergency now'))).toBe(true)
+  })
+
+  test('a deputy decides within the limit of whoever is away, and the record says so', async () => {
+    await house.rows("UPDATE deputy SET from_at = '2026-11-01', until_at = '2026-12-01'")
+    const { id } = await orderAt(cast, 'draft')
+    await cast.coordinator.must(editOrder, { id, version: await version(cast, id), ...complete, estimateMinor: 2_000_000 })
+    await cast.coordinator.must(submitOrder, { id, version: await version(cast, id) })
+    const { approveOrder } = await import('#contract/orders')
+    await cast.approver.must(approveOrder, { id, version: await version(cast, id) })
+    expect((await cast.coordinator.must(readOrder, { id })).approvals[0]).toMatchObject({
+      decidedBy: 'Ines Ferrall',
+      actingFor: 'Osric Vane',
+      verdict: 'approved',
+    })
+    await house.rows("UPDATE deputy SET until_at = '2026-11-02'")
+  })
+
+  test('an account that is closed is out at once; nobody closes their own', async () => {
+    const admin = await new Client(server.url).signIn('wendeline.stroud')
+    const manager = await new Client(server.url).signIn('yusuf.adeyemi-rourke')
+    const { accounts } = await admin.must(readSetup, {})
+    const find = (email: string) => accounts.find((one) => one.email.startsWith(email))!
+    const his = find('yusuf')
+    await admin.must(editAccount, { id: his.id, version: his.version, roles: his.roles, approvalLimitMinor: null, disabled: true })
+    expect((await manager.call(readFigures, {})).status).toBe(401)
+    await expect(new Client(server.url).signIn('yusuf.adeyemi-rourke')).rejects.toThrow('401')
+    const hers = find('wendeline')
+    expect(
+      (await admin.call(editAccount, { id: hers.id, version: hers.version, roles: [], approvalLimitMinor: null, disabled: false })).problem.reasons![0]!.code,
+    ).toBe('own_account')
+    expect((await admin.call(editAccount, { id: his.id, version: his.version, roles: [], approvalLimitMinor: null, disabled: false })).status).toBe(409)
+  })
+
+  test('which holds stop the clock is a setting', async () => {
+    const admin = await new Client(server.url).signIn('wendeline.stroud')
+    const stopped = async () => {
+      const { id } = await orderAt(cast, 'ready')
+      await cast.coordinator.must(holdOrder, { id, version: await version(cast, id), holdReason: 'vendor', reason: 'They have not called back.' })
+      return (await cast.coordinator.must(readOrder, { id })).target.stoppedAt !== null
+    }
+    expect(await stopped()).toBe(false)
+    await admin.must(editHold, { reason: 'vendor', stopsClock: true })
+    expect(await stopped()).toBe(true)
+  })
+})
+
+test('one order may answer several requests, and none that is over', async () => {
+  const first = await report(cast)
+  const orderId = await accepted(cast, first.id)
+  const second = await report(cast)
+  const sheet = await cast.coordinator.must(triageRequest, { id: second.id, version: 1, categoryId: 1, consequence: 'room', urgency: 'today', payerId: 3 })
+  await cast.coordinator.must(acceptRequest, { id: second.id, version: sheet.version, orderId })
+  expect((await cast.coordinator.must(readOrder, { id: orderId })).requests.map((request) => request.id).sort()).toEqual([first.id, second.id].sort())
+  const third = await report(cast)
+  const decided = await cast.coordinator.must(triageRequest, { id: third.id, version: 1, categoryId: 1, consequence: 'room', urgency: 'today', payerId: 3 })
+  const done = await orderAt(cast, 'done')
+  expect((await cast.coordinator.call(acceptRequest, { id: third.id, version: decided.version, orderId: done.id })).problem.reasons![0]!.code).toBe(
+    'order_over',
+  )
+  expect((await cast.coordinator.must(readRequest, { id: third.id })).state).toBe('new')
+  await cast.coordinator.must(reopenOrder, { id: done.id, version: await version(cast, done.id), reason: 'Out again.' })
+})
+
+test('the small lists forms offer from are whole, and Rounds spans today, the week and the month', async () => {
+  const words = await cast.coordinator.must(readVocabulary, {})
+  expect([words.payers.length, words.teams.length, words.trades.length]).toEqual([11, 5, 12])
+  expect(words.accounts.find((one) => one.name === 'Ines Ferrall')!.roles).toEqual(['approver'])
+  expect((await cast.anybody.must(readOutcomeLists, {})).symptoms).toContain('Leaking')
+  const [today, month] = [await cast.technician.must(listJobs, {}), await cast.technician.must(listJobs, { range: 'month' })]
+  expect(month.rows.length).toBeGreaterThan(today.rows.length)
+  const starts = month.rows.map((row) => row.plannedStart)
+  expect(starts).toEqual([...starts].sort())
+})
