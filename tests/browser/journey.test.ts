@@ -57,9 +57,9 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   expect(acknowledged.subject).toContain('Light over the sink is out')
 
   // It appears at the Desk without reloading; the coordinator decides.
-  await coordinator.driver.findElement(By.css('input[aria-label="Filter this queue"]')).sendKeys('Light over the sink')
+  await coordinator.find(By.css('input[aria-label="Filter this queue"]')).sendKeys('Light over the sink')
   await coordinator.driver.wait(async () => (await coordinator.driver.findElements(By.css('ol .row'))).length === 1, 10_000)
-  await coordinator.driver.findElement(By.id('row-0')).click()
+  await coordinator.find(By.id('row-0')).click()
   await coordinator.reads('from the Counter')
   await coordinator.pick('What it is about', 'Lights and sockets')
   await coordinator.pick('Who is affected', 'A room')
@@ -124,7 +124,7 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   await technician.choose('What was wrong', 'No power')
   await technician.choose('Why', 'Wear')
   await technician.choose('What was done', 'Replaced')
-  await technician.driver.findElement(By.css('form[aria-label="Leave the job"] .push.first')).click()
+  await technician.find(By.css('form[aria-label="Leave the job"] .push.first')).click()
   await technician.reads('You have left this job.')
 
   // Wrap-up: cost beside the estimate, readiness, checked; the reporter is told.
@@ -163,9 +163,9 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
 test('a vendor is sent, works through the pass on a phone and enters the bill', async () => {
   const coordinator = people[0]!
   await coordinator.go('/desk/dispatch')
-  await coordinator.driver.findElement(By.css('input[aria-label="Filter this queue"]')).sendKeys('Cold room')
+  await coordinator.find(By.css('input[aria-label="Filter this queue"]')).sendKeys('Cold room')
   await coordinator.driver.wait(async () => (await coordinator.driver.findElements(By.css('ol .row'))).length === 1, 10_000)
-  await coordinator.driver.findElement(By.id('row-0')).click()
+  await coordinator.find(By.id('row-0')).click()
   await coordinator.press('Dispatch', SHEET)
   await coordinator.press('Northbay Cooling')
   await coordinator.press('Dispatch and tell them')
@@ -179,7 +179,7 @@ test('a vendor is sent, works through the pass on a phone and enters the bill', 
   await vendor.choose('What was wrong', 'Too warm')
   await vendor.choose('Why', 'Failed part')
   await vendor.choose('What was done', 'Repaired')
-  await vendor.driver.findElement(By.css('form[aria-label="Leave the job"] .push.first')).click()
+  await vendor.find(By.css('form[aria-label="Leave the job"] .push.first')).click()
   await vendor.reads('You have left this job.')
   await vendor.press('Enter the bill')
   await vendor.type('Bill number', 'NC-77')

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { Builder, By, Key, until } from 'selenium-webdriver'
-import type { WebDriver, WebElement } from 'selenium-webdriver'
+import type { WebDriver, WebElement, WebElementPromise } from 'selenium-webdriver'
 import chrome from 'selenium-webdriver/chrome.js'
 
 const PATIENCE = 15_000
@@ -132,6 +132,11 @@ export class Person {
   /** Waits until it is so; says what it waited for when it never is. */
   async until(what: string, isSo: () => Promise<boolean>): Promise<void> {
     await this.driver.wait(isSo, PATIENCE, what)
+  }
+
+  /** The first of these, as soon as it is there. */
+  find(selector: By): WebElementPromise {
+    return this.driver.wait(until.elementLocated(selector), PATIENCE)
   }
 
   /** What has the keyboard. */
