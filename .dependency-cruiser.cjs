@@ -12,7 +12,13 @@ module.exports = {
     },
     { name: 'contract-knows-core-only', severity: 'error', from: { path: '^contract/' }, to: { path: '^(server|web|standins|demo|tests)/' } },
     { name: 'server-never-sees-web', severity: 'error', from: { path: '^server/' }, to: { path: '^(web|demo|standins|tests)/' } },
-    { name: 'web-never-sees-server', severity: 'error', from: { path: '^web/' }, to: { path: '^(server|demo|standins|tests)/' } },
+    { name: 'web-never-sees-server', severity: 'error', from: { path: '^web/', pathNot: '\\.test\\.ts$' }, to: { path: '^(server|demo|standins|tests)/' } },
+    {
+      name: 'screen-tests-use-the-test-kit-only',
+      severity: 'error',
+      from: { path: '^web/.*\\.test\\.ts$' },
+      to: { path: '^(server|demo|standins|tests/(?!kit/))' },
+    },
     { name: 'standins-stand-alone', severity: 'error', from: { path: '^standins/' }, to: { path: '^(core|contract|server|web|demo|tests)/' } },
     {
       name: 'server-rooms-by-their-door',

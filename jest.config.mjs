@@ -1,16 +1,27 @@
-const transform = { '^.+\\.(ts|mjs)$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } }] }
+const transform = {
+  '^.+\\.(ts|m?js)$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript' }, target: 'es2022' }, module: { type: 'commonjs' } }],
+  '^.+\\.vue$': '<rootDir>/tests/kit/vueTransform.mjs',
+}
 const shared = {
   testEnvironment: 'node',
   setupFilesAfterEnv: ['<rootDir>/tests/kit/patience.ts'],
   transform,
   extensionsToTreatAsEsm: [],
-  transformIgnorePatterns: ['/node_modules/(?!(dayjs-business-time)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(dayjs-business-time|pinia|nostics|naive-ui|vueuc|@css-render|css-render|@lucide)/)'],
 }
 
 /** Three kinds of check: rules on their own, the API on a real database, the interface in a real browser. */
 export default {
   projects: [
-    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,server,web,standins,demo,contract}/**/*.test.ts'] },
+    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,server,standins,demo,contract}/**/*.test.ts'] },
+    {
+      ...shared,
+      displayName: 'screen',
+      testMatch: ['<rootDir>/web/**/*.test.ts'],
+      testEnvironment: 'jsdom',
+      moduleNameMapper: { '^naive-ui/es/(.*)$': 'naive-ui/lib/$1' },
+      testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
+    },
     { ...shared, displayName: 'api', testMatch: ['<rootDir>/tests/api/**/*.test.ts'] },
     { ...shared, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },
   ],

@@ -1,3 +1,4 @@
+import { addWorkingTime } from '#core/kit'
 import type { HoldReason } from '#core/orders'
 import { play } from './simulate'
 import type { Case, Setting } from './simulate'
@@ -84,12 +85,31 @@ export function playLive(setting: Setting): void {
       wish: summary.startsWith('Freezer') ? 'Now, please ring me' : undefined,
     }
   })
+  cases.push(...planConflict(setting), ...sameTwice(setting))
   cases.sort((a, b) => a.receivedAt.getTime() - b.receivedAt.getTime())
   for (const one of cases) {
     if (one.upTo === 'on_job') freeTechnician(setting, one, busy)
     play(setting, one)
   }
   settleInPast(setting)
+}
+
+/** Two jobs promised to one person for the same hour: somebody has to decide which. */
+function planConflict({ world, spaces, crew }: Setting): Case[] {
+  const plannedStart = addWorkingTime(world.now, 150, world.calendar)
+  const technicianId = crew.find((person) => person.trades.includes('plumbing'))!.technicianId
+  return (['Tap drips', 'Shower has no pressure'] as const).map((summary, index) => {
+    const trouble = { ...TROUBLES.find((one) => one.summary === summary)! }
+    const space = spaces.filter((one) => trouble.where.test(one.kind) && one.building === 'GAN')[index * 7]!
+    return { trouble, space, asset: null, receivedAt: new Date(world.now.getTime() - (25 + index) * HOURS), upTo: 'dispatched', technicianId, plannedStart }
+  })
+}
+
+/** The same thing told twice from the same room: one joins the other. */
+function sameTwice({ world, spaces }: Setting): Case[] {
+  const trouble = { ...TROUBLES.find((one) => one.summary === 'Drain is blocked')! }
+  const space = spaces.find((one) => trouble.where.test(one.kind) && one.building === 'LAN')!
+  return [0.5, 1.5].map((hours) => ({ trouble, space, asset: null, receivedAt: new Date(world.now.getTime() - hours * HOURS), upTo: 'new' }))
 }
 
 /** Nobody is on two jobs at once: a trade whose people are all out passes the job to general hands. */

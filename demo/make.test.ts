@@ -30,8 +30,10 @@ test('the same seed and the same moment give the same world', async () => {
 test('is as large and as varied as it should be', () => {
   expect(world.rows.requests.length).toBeGreaterThan(3_700)
   expect(world.rows.orders.length).toBeGreaterThan(3_000)
-  expect(world.rows.places.length).toBeGreaterThan(220)
-  expect(world.rows.assets.length).toBeGreaterThan(250)
+  expect(world.rows.places.length).toBeGreaterThan(260)
+  const spaces = world.rows.places.filter((place) => place.kind === 'space').length
+  expect(Math.abs(spaces - 240)).toBeLessThan(10)
+  expect(Math.abs(world.rows.assets.length - 420)).toBeLessThan(20)
   expect(world.rows.people.length).toBeGreaterThan(170)
   expect(world.rows.vendors).toHaveLength(11)
   expect(world.rows.payers).toHaveLength(11)
@@ -66,4 +68,16 @@ test('there are failures worth noticing: repeats, and a warranty about to end on
   }
   for (const tag of ['CH-1-CA', 'LIFT-1', 'F-003']) expect(repairs(tag)).toBeGreaterThanOrEqual(2)
   expect(world.rows.assets.find((one) => one.tag === 'F-003')!.warrantyUntil).toBe('2026-12-17')
+})
+
+test('some of what is on the desk conflicts: one person promised to two doors at once, and the same thing told twice', () => {
+  const planned = world.rows.visits.filter((visit) => visit.state === 'planned' && visit.technicianId)
+  const clashes = planned.filter((one) =>
+    planned.some(
+      (other) => other.id !== one.id && other.technicianId === one.technicianId && other.plannedStart < one.plannedEnd && one.plannedStart < other.plannedEnd,
+    ),
+  )
+  expect(clashes.length).toBeGreaterThanOrEqual(2)
+  const fresh = world.rows.requests.filter((request) => request.state === 'new').map((request) => `${request.placeId} ${request.summary}`)
+  expect(fresh.length - new Set(fresh).size).toBeGreaterThanOrEqual(1)
 })

@@ -73,9 +73,9 @@ const BUILDINGS: Building[] = [
     name: 'Kelp House',
     floors: [
       { name: 'Ground floor', spaces: [s('Reception', 1), s('Library', 2, '5200'), s('Mail room', 1), s('Washroom', 2)] },
-      { name: 'First floor', spaces: [s('Office', 10, '5200'), s('Meeting room', 2), s('Kitchenette', 1)] },
-      { name: 'Second floor', spaces: [s('Office', 10, '5100'), s('Meeting room', 2), s('Print room', 1)] },
-      { name: 'Third floor', spaces: [s('Server room', 1), s('Office', 7), s('Archive', 2), s('Roof access', 1)] },
+      { name: 'First floor', spaces: [s('Office', 10, '5200'), s('Meeting room', 2), s('Kitchenette', 1), s('Washroom', 2)] },
+      { name: 'Second floor', spaces: [s('Office', 10, '5100'), s('Meeting room', 2), s('Print room', 1), s('Washroom', 2)] },
+      { name: 'Third floor', spaces: [s('Server room', 1), s('Office', 7), s('Archive', 2), s('Roof access', 1), s('Kitchenette', 1), s('Washroom', 2)] },
     ],
   },
   {
@@ -91,6 +91,10 @@ const BUILDINGS: Building[] = [
           s('Compressor room', 1, '5700'),
           s('Paint bay', 1, '5700'),
           s('Changing room', 2, '5700'),
+          s('Office', 1, '5700'),
+          s('Washroom', 2, '5700'),
+          s('Battery room', 1, '5700'),
+          s('Sail loft', 1, '5700'),
         ],
       },
     ],
@@ -101,13 +105,31 @@ const BUILDINGS: Building[] = [
     floors: [
       {
         name: 'Ground floor',
-        spaces: [s('Café', 1, 'BRK-CAFE'), s('Café kitchen', 1, 'BRK-CAFE'), s('Kiosk', 1, 'NPK'), s('Shop', 1, 'SDS'), s('Washroom', 2)],
+        spaces: [
+          s('Café', 1, 'BRK-CAFE'),
+          s('Café kitchen', 1, 'BRK-CAFE'),
+          s('Kiosk', 1, 'NPK'),
+          s('Shop', 1, 'SDS'),
+          s('Washroom', 2),
+          s('Store', 1),
+          s('Terrace', 1, 'BRK-CAFE'),
+        ],
       },
     ],
   },
 ]
 
-const GROUNDS = [s('Quay', 2), s('Car park', 2), s('Sea wall', 2), s('Substation', 1), s('Bicycle shed', 1), s('Gatehouse', 1)]
+const GROUNDS = [
+  s('Quay', 2),
+  s('Car park', 2),
+  s('Sea wall', 2),
+  s('Substation', 1),
+  s('Bicycle shed', 1),
+  s('Gatehouse', 1),
+  s('Jetty', 2),
+  s('Weather mast', 1),
+  s('Fuel store', 1),
+]
 const HATCHERY = [
   s('Spawning room', 2, '5100'),
   s('Larval tanks', 3, '5100'),
@@ -115,6 +137,10 @@ const HATCHERY = [
   s('Plant room', 1),
   s('Office', 2, '5100'),
   s('Yard', 1),
+  s('Cold room', 1, '5100'),
+  s('Washroom', 1),
+  s('Feed store', 1, '5100'),
+  s('Pump room', 1),
 ]
 
 const ROOM_WIDTH = 6

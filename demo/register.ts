@@ -115,11 +115,22 @@ const FITTED: { where: RegExp; kind: string; code: string; category: string; mak
   { where: /Pump hall|Seawater intake/, kind: 'Seawater pump', code: 'D2090', category: 'seawater', maker: 'Seaturn', price: 1_250_000, each: 2 },
   { where: /Corridor|Lobby|Auditorium|Archive/, kind: 'Fire door', code: 'C1020', category: 'door', maker: 'Holdfast', price: 140_000 },
   { where: /Boat workshop/, kind: 'Gantry hoist', code: 'D1090', category: 'boat', maker: 'Heftline', price: 1_900_000 },
+  { where: /Studio/, kind: 'Panel heater', code: 'D3050', category: 'heat', maker: 'Warmspring', price: 31_000 },
+  { where: /Washroom|Kitchenette|Laundry|Changing/, kind: 'Extract fan', code: 'D3040', category: 'heat', maker: 'Airwell', price: 42_000 },
+  { where: /laborator|Laborator/, kind: 'Eyewash', code: 'D2010', category: 'water', maker: 'Rillpump', price: 36_000 },
   { where: /Café kitchen|Feed kitchen|Kitchenette/, kind: 'Refrigerator', code: 'E1090', category: 'cold', maker: 'Frostell', price: 180_000 },
 ]
 
 /** Where the initials of two kinds would be the same. */
-const TAG_LETTERS: Record<string, string> = { 'Freezer −80 °C': 'F', 'Fume cupboard': 'FH', 'Sand filter': 'SF', 'Shower pump': 'SH', 'Fire door': 'FD' }
+const TAG_LETTERS: Record<string, string> = {
+  'Freezer −80 °C': 'F',
+  'Fume cupboard': 'FH',
+  'Sand filter': 'SF',
+  'Shower pump': 'SH',
+  'Fire door': 'FD',
+  'Extract fan': 'XF',
+  'Protein skimmer': 'PS',
+}
 
 /** About 420 assets: what is fitted in each kind of space, and a few machines with a history of their own. */
 export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {

@@ -35,6 +35,8 @@ export interface Case {
   /** Several payers, in basis points by payer code. */
   shares?: [string, number][]
   wish?: string
+  /** When somebody is to come, when it must be at that time. */
+  plannedStart?: Date
   /** Who does it, when it must be somebody in particular. */
   technicianId?: number
 }
@@ -238,6 +240,7 @@ function makeOrder(setting: Setting, spec: Case, request: RequestRow | null) {
       if (spec.upTo === 'dispatched') start = addWorkingTime(world.now, rng.int(5, 600), calendar)
       if (spec.upTo === 'done' || spec.upTo === 'checked') start = addWorkingTime(clock, rng.int(20, 240), calendar)
       if (spec.upTo === 'on_job') start = after(world.now, -rng.int(20, 70))
+      if (spec.plannedStart) start = spec.plannedStart
       start = roundTo(start, 15)
       if (start <= clock) clock = after(start, -30)
       visit = world.add('visits', {

@@ -1,10 +1,10 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import { Builder, By, Key } from 'selenium-webdriver'
-import chrome from 'selenium-webdriver/chrome.js'
+import { By, Key } from 'selenium-webdriver'
 import { build } from './build.mjs'
 import { ensureSchema, startDatabase } from './kit/database.mjs'
+import { openBrowser } from './kit/browser.mjs'
 import { runProgram, startProgram } from './kit/processes.mjs'
 import { root } from './kit/tools.mjs'
 
@@ -33,8 +33,8 @@ try {
 }
 
 async function takeAll(url) {
-  const desk = await browser(1280, 800)
-  const phone = await browser(390, 844)
+  const desk = await openBrowser(folder, 1280, 800)
+  const phone = await openBrowser(folder, 390, 844)
   parts.push({ stop: () => desk.quit() }, { stop: () => phone.quit() })
   const keep = async (driver, name) => {
     await driver.sleep(700)
@@ -113,25 +113,4 @@ async function takeAll(url) {
   const jobs = await phone.findElements(By.css('.job'))
   if (jobs.length) await jobs[0].click()
   await keep(phone, 'job')
-}
-
-async function browser(width, height) {
-  const options = new chrome.Options()
-  options.setChromeBinaryPath('/usr/bin/chromium')
-  options.addArguments(
-    '--headless=new',
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--hide-scrollbars',
-    `--window-size=${width},${height}`,
-    `--user-data-dir=${mkdtempSync(path.join(folder, 'browser-'))}`,
-  )
-  const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver')).build()
-  await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: width < 500 })
-  return driver
 }

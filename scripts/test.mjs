@@ -18,6 +18,7 @@ try {
   await run('format', 'npx', ['prettier', '--check', '.', '--log-level', 'warn'])
   await run('types', 'npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.json'])
   await run('boundaries', 'npx', ['depcruise', 'core', 'contract', 'server', 'web', 'standins', 'demo', 'tests', '--config', '.dependency-cruiser.cjs'])
+  await run('answers', 'node', ['scripts/answers.mjs', '--check'])
   await build()
   database = await startDatabase(folder, { quick: true })
   const world = await makeWorldOnce(database)

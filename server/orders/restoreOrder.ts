@@ -7,9 +7,9 @@ import { lockOrder } from './lockOrder'
 
 export default command(contract.restoreOrder, async ({ tx, who, input, tell }) => {
   const order = await lockOrder(tx, who, input.id, input.version)
-  if (!order.discardedAt) refuse('not_discarded', 'The draft is here already; nothing was discarded.')
+  if (!order.discardedAt && !order.archived) refuse('not_away', 'It is here already: nothing was discarded or archived.')
   const version = order.version + 1
-  await tx.update(orders).set({ discardedAt: null, version }).where(eq(orders.id, order.id))
+  await tx.update(orders).set({ discardedAt: null, archived: false, version }).where(eq(orders.id, order.id))
   await tell({ kind: 'order.restore', siteId: order.siteId, orderId: order.id, from: order.state, to: order.state })
   return { id: order.id, version, state: order.state }
 })

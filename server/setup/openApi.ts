@@ -2,6 +2,7 @@ import type Joi from 'joi'
 import toJsonSchema from 'joi-to-json'
 import { contract } from '#contract'
 import type { Endpoint } from '#contract/kit'
+import answers from './answers.json'
 
 type Schema = { properties?: Record<string, unknown>; required?: string[]; [key: string]: unknown }
 
@@ -24,6 +25,7 @@ export function openApi(): object {
     paths,
     components: {
       schemas: {
+        ...answers.definitions,
         Problem: {
           type: 'object',
           required: ['type', 'title', 'status', 'detail'],
@@ -48,6 +50,12 @@ export function openApi(): object {
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'evrix_session' } },
     },
   }
+}
+
+/** What a JSON answer looks like, generated from its type; files and streams say so by their media type. */
+function answerOf(name: string, endpoint: Endpoint<never, unknown>): object {
+  if (endpoint.answers && endpoint.answers !== 'json') return {}
+  return { schema: (answers.endpoints as Record<string, object>)[name] }
 }
 
 function operation(name: string, endpoint: Endpoint<never, unknown>): object {
@@ -101,7 +109,7 @@ function operation(name: string, endpoint: Endpoint<never, unknown>): object {
         }
       : {}),
     responses: {
-      200: { description: 'Done.', content: { [CONTENT[endpoint.answers ?? 'json']!]: {} } },
+      200: { description: 'Done.', content: { [CONTENT[endpoint.answers ?? 'json']!]: answerOf(name, endpoint) } },
       default: {
         description: 'A problem, with a sentence for each reason.',
         content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },

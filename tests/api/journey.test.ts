@@ -5,7 +5,7 @@ import * as orders from '#contract/orders'
 import { answerQuestion, askReporter, declineRequest, joinRequest, readRequest, trackRequest, triageRequest, uploadCounterPhoto } from '#contract/requests'
 import { enterBill, finishVendorJob, readPass, switchVendorStint } from '#contract/vendors'
 import sharp from 'sharp'
-import { accepted, Client, complete, dispatched, House, orderAt, report, version, worked } from '../kit'
+import { accepted, castAt, Client, complete, dispatched, House, orderAt, report, version, worked } from '../kit'
 import type { Cast, Running } from '../kit'
 
 let house: House
@@ -15,14 +15,7 @@ let cast: Cast
 beforeAll(async () => {
   house = await House.open('journey', { mail: true })
   server = await house.start()
-  const person = (name: string) => new Client(server.url).signIn(name)
-  cast = {
-    coordinator: await person('maren.quill'),
-    approver: await person('ines.ferrall'),
-    technician: await person('bram.oyelaran'),
-    clerk: await person('petra.lindqvist'),
-    anybody: new Client(server.url),
-  }
+  cast = await castAt(server.url)
 })
 afterAll(() => house?.close())
 

@@ -9,7 +9,7 @@ import { listDues } from '#contract/preventive'
 import { acceptRequest, findCounterPlaces, listRequests, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
 import { editAccount, editHold, readSetup } from '#contract/setup'
 import { STATION_STATES } from '#core/orders'
-import { accepted, approved, Client, complete, dispatched, House, orderAt, report, version } from '../kit'
+import { accepted, approved, castAt, Client, complete, dispatched, House, orderAt, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** What the Desk reads, held against the rows themselves. */
@@ -21,14 +21,7 @@ const NOW = '2026-11-23 10:30:00'
 beforeAll(async () => {
   house = await House.open('knowing')
   server = await house.start()
-  const person = (name: string) => new Client(server.url).signIn(name)
-  cast = {
-    coordinator: await person('maren.quill'),
-    approver: await person('ines.ferrall'),
-    technician: await person('bram.oyelaran'),
-    clerk: await person('petra.lindqvist'),
-    anybody: new Client(server.url),
-  }
+  cast = await castAt(server.url)
 })
 afterAll(() => house?.close())
 

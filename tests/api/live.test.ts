@@ -1,7 +1,7 @@
 import { dispatchOrder } from '#contract/dispatch'
 import type { LiveChange } from '#contract/insight'
 import { editOrder } from '#contract/orders'
-import { Client, House, orderAt, version } from '../kit'
+import { castAt, Client, House, orderAt, version } from '../kit'
 import type { Cast, Running } from '../kit'
 
 let house: House
@@ -12,14 +12,7 @@ const lines: Line[] = []
 beforeAll(async () => {
   house = await House.open('live')
   server = await house.start()
-  const person = (name: string) => new Client(server.url).signIn(name)
-  cast = {
-    coordinator: await person('maren.quill'),
-    approver: await person('ines.ferrall'),
-    technician: await person('bram.oyelaran'),
-    clerk: await person('petra.lindqvist'),
-    anybody: new Client(server.url),
-  }
+  cast = await castAt(server.url)
 })
 afterAll(async () => {
   lines.forEach((line) => line.close())

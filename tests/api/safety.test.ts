@@ -6,7 +6,7 @@ import { reportRequest, uploadCounterPhoto, readTrackedPhoto, trackRequest } fro
 import { editNumbering, editTarget, readHealth, readOpenApi, readSetup } from '#contract/setup'
 import { contract } from '#contract'
 import sharp from 'sharp'
-import { Client, dispatched, House, orderAt, report, version } from '../kit'
+import { castAt, Client, dispatched, House, orderAt, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
 
 let house: House
@@ -16,14 +16,7 @@ let cast: Cast
 beforeAll(async () => {
   house = await House.open('safety')
   server = await house.start()
-  const person = (name: string) => new Client(server.url).signIn(name)
-  cast = {
-    coordinator: await person('maren.quill'),
-    approver: await person('ines.ferrall'),
-    technician: await person('bram.oyelaran'),
-    clerk: await person('petra.lindqvist'),
-    anybody: new Client(server.url),
-  }
+  cast = await castAt(server.url)
 })
 afterAll(() => house?.close())
 

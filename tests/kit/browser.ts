@@ -1,10 +1,9 @@
-import { mkdtempSync, writeFileSync } from 'node:fs'
-import { readFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import { Builder, By, Key, until } from 'selenium-webdriver'
+import { By, Key, until } from 'selenium-webdriver'
 import type { WebDriver, WebElement, WebElementPromise } from 'selenium-webdriver'
-import chrome from 'selenium-webdriver/chrome.js'
+import { openBrowser } from '../../scripts/kit/browser.mjs'
 
 const PATIENCE = 15_000
 
@@ -17,27 +16,7 @@ export class Person {
 
   static async at(url: string, size: 'desk' | 'phone' = 'desk'): Promise<Person> {
     const [width, height] = size === 'desk' ? [1280, 800] : [390, 844]
-    const options = new chrome.Options()
-    options.setChromeBinaryPath('/usr/bin/chromium')
-    options.addArguments(
-      '--headless=new',
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-      '--hide-scrollbars',
-      `--window-size=${width},${height}`,
-      `--user-data-dir=${mkdtempSync(path.join(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), 'browser-'))}`,
-    )
-    const driver = await new Builder()
-      .forBrowser('chrome')
-      .setChromeOptions(options)
-      .setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
-      .build()
-    await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: size === 'phone' })
+    const driver = await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width!, height!)
     return new Person(driver, url)
   }
 

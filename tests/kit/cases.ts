@@ -2,7 +2,7 @@ import { dispatchOrder } from '#contract/dispatch'
 import { finishJob, switchStint } from '#contract/field'
 import { approveOrder, checkOrder, editOrder, readOrder, submitOrder } from '#contract/orders'
 import { acceptRequest, readRequest, reportRequest, triageRequest } from '#contract/requests'
-import type { Client } from './client'
+import { Client } from './client'
 
 /** The people most tests need, each signed in. */
 export interface Cast {
@@ -11,6 +11,13 @@ export interface Cast {
   technician: Client
   clerk: Client
   anybody: Client
+}
+
+/** Everybody of the demo world that most tests need, signed in at this server. */
+export async function castAt(url: string): Promise<Cast> {
+  const person = (name: string) => new Client(url).signIn(name)
+  const [coordinator, approver, technician, clerk] = await Promise.all(['maren.quill', 'ines.ferrall', 'bram.oyelaran', 'petra.lindqvist'].map(person))
+  return { coordinator: coordinator!, approver: approver!, technician: technician!, clerk: clerk!, anybody: new Client(url) }
 }
 
 /** A request reported at the Counter; answers its id and private link. */

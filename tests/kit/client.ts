@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { AnswerOf, Endpoint, InputOf, Problem } from '#contract/kit'
 import { signIn } from '#contract/people'
+import { mustBeAsDescribed } from './described'
 
 export interface Reply<Answer> {
   status: number
@@ -57,6 +58,7 @@ export class Client {
     const response = await fetch(this.url + address, { method: endpoint.method, headers: { ...headers, ...sending.headers }, body })
     const text = response.headers.get('content-type')?.includes('event-stream') ? '' : await response.text()
     const parsed: unknown = text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : {}
+    if (response.status === 200) mustBeAsDescribed(endpoint, parsed)
     return { status: response.status, body: parsed as AnswerOf<E>, problem: parsed as Problem, headers: response.headers, text }
   }
 

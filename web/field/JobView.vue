@@ -1,57 +1,32 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
-import { address, call, CallProblem, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
+import { address, call, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
+import NoteForm from './NoteForm.vue'
+import { usePhoneJob } from './usePhoneJob'
 
 /** One job at a time, gloves on: clock, part, photo, note, finish. */
 const visitId = Number(useRoute().params.visitId)
 const job = useLoading(() => call(contract.readJob, { visitId }))
 void job.load()
 onLiveChange(useSoon(job.load, 200))
-const it = computed(() => job.value.value)
-const busy = ref(false)
-const problem = ref<CallProblem | null>(null)
-const open = ref<'part' | 'note' | 'finish' | null>(null)
-const note = ref('')
+const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<JobSheet, 'part' | 'note' | 'finish'>(job, (file) =>
+  call(contract.addJobPhoto, { visitId }, { file }),
+)
 const partText = ref('')
 const parts = ref<{ id: number; code: string; name: string; unit: string; inStock: string }[]>([])
 const partId = ref<number | null>(null)
 const quantity = ref('1')
-const over = computed(() => it.value?.visitState === 'ended')
-
-async function act(run: () => Promise<JobSheet>): Promise<void> {
-  busy.value = true
-  problem.value = null
-  try {
-    job.value.value = await run()
-    open.value = null
-  } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    problem.value = error
-  } finally {
-    busy.value = false
-  }
-}
-
 const lookForParts = useSoon(async () => (parts.value = (await call(contract.findParts, { q: partText.value })).rows), 150)
 function openParts(): void {
   open.value = 'part'
   lookForParts()
-}
-function photo(event: Event): void {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (file) void act(() => call(contract.addJobPhoto, { visitId }, { file })).then(() => (input.value = ''))
-}
-async function addNote(): Promise<void> {
-  await act(() => call(contract.addNote, { visitId, text: note.value }))
-  if (!problem.value) note.value = ''
 }
 </script>
 
@@ -114,12 +89,14 @@ async function addNote(): Promise<void> {
           <button class="push first" :disabled="busy || !partId">Use it</button>
           <button class="push" type="button" @click="open = null">Not now</button>
         </form>
-        <form v-if="open === 'note'" class="card" aria-label="Add a note" @submit.prevent="addNote">
-          <div class="field"><label for="note">Note</label><textarea id="note" v-model="note" class="entry" required maxlength="2000" /></div>
-          <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-          <button class="push first" :disabled="busy">Add the note</button>
-          <button class="push" type="button" @click="open = null">Not now</button>
-        </form>
+        <NoteForm
+          v-if="open === 'note'"
+          v-model="note"
+          :busy="busy"
+          :problem="problem"
+          @add="addNote((text) => call(contract.addNote, { visitId, text }))"
+          @leave="open = null"
+        />
         <JobFacts :job="it" />
         <section v-if="it.parts.length" class="card" aria-label="Parts used">
           <h2>Parts used</h2>
@@ -180,15 +157,5 @@ async function addNote(): Promise<void> {
   width: 20px;
   height: 20px;
   flex: none;
-}
-.photo:focus-within {
-  outline: 2px solid var(--tide);
-  outline-offset: 2px;
-}
-.push:disabled {
-  opacity: 0.55;
-}
-.wait {
-  height: 240px;
 }
 </style>

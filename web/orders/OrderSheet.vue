@@ -91,6 +91,8 @@ const moves = computed<OfferedMove[]>(() => {
       ...(move === 'hold' ? { choices: { name: 'What for', options: HOLD_REASONS.map((one) => ({ value: one, label: HOLD_REASON_NAMES[one] })) } } : {}),
     }))
 })
+const mayArchive = computed(() => over.value && !it.value?.archived && session.can('orders.edit'))
+offerActs(() => (mayArchive.value ? [{ label: 'Archive: take it out of the daily view', key: 'i', run: archive }] : []))
 offerActs(() => (mayDispatch.value ? [{ label: 'Dispatch: choose who and when', key: 'd', run: openDispatch }] : []))
 
 function openDispatch(): void {
@@ -132,6 +134,12 @@ function inverseOf(move: OrderMove, id: number, version: number): (() => Promise
 
 async function restore(): Promise<void> {
   await call(contract.restoreOrder, { id: it.value!.id, version: it.value!.version })
+  await sheet.load()
+}
+
+async function archive(): Promise<void> {
+  const { id, version } = await call(contract.archiveOrder, { id: it.value!.id, version: it.value!.version })
+  said.say(`${it.value!.number} is archived; searching finds it.`, () => call(contract.restoreOrder, { id, version }).then(sheet.load))
   await sheet.load()
 }
 
@@ -196,14 +204,17 @@ const index = [
       <h1>{{ it.summary }}</h1>
       <MoveBar :moves="moves" :busy="busy" @go="go" @jump="jumpTo"
         ><button v-if="mayDispatch && !dispatching" class="push" :class="{ first: it.state === 'ready' }" type="button" @click="openDispatch">
-          Dispatch <kbd>D</kbd>
-        </button></MoveBar
+          Dispatch <kbd>D</kbd></button
+        ><button v-if="mayArchive" class="push" type="button" @click="archive">Archive <kbd>I</kbd></button></MoveBar
       >
       <nav class="index" aria-label="On this Sheet">
         <a v-for="[anchor, name] in index" :key="anchor" :href="`#s-${anchor}`" @click.prevent="jumpTo(anchor)">{{ name }}</a>
       </nav>
     </header>
     <p v-if="it.discarded" class="outcome">This draft was discarded. <button class="push" type="button" @click="restore">Bring it back</button></p>
+    <p v-if="it.archived" class="outcome">
+      Archived: out of the daily view, found by searching. <button class="push" type="button" @click="restore">Bring it back</button>
+    </p>
     <section v-if="missing.length" aria-label="Missing before it can be submitted">
       <h2>Missing before it can be submitted</h2>
       <ul class="missing">

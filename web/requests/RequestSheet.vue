@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { acceptRequest, askReporter, declineRequest, joinRequest, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
 import {
@@ -34,7 +34,8 @@ const session = useSession()
 const words = useVocabulary()
 const { sheet, save, saveFrom, sentenceAt, conflict, settle, said } = useSheet(props.id, readRequest, triageRequest)
 const overriding = ref(false)
-const joining = ref(false)
+/** What is being chosen to go with a move: the request to join, or the order to accept into. */
+const choosing = ref<'request' | 'order' | null>(null)
 void words.ensure()
 void sheet.load()
 onLiveChange(useSoon(sheet.load, 80))
@@ -72,7 +73,7 @@ async function go(move: string, { reason }: { reason?: string }): Promise<void> 
     if (move === 'ask') await call(askReporter, { id, version, reason: reason! })
     if (move === 'decline') await call(declineRequest, { id, version, reason: reason! })
     if (move === 'join') {
-      joining.value = true
+      choose('request')
       return
     }
     said.say(move === 'ask' ? 'The question is on its way to the reporter.' : `${number} is declined; the reporter is told why.`)
@@ -82,8 +83,24 @@ async function go(move: string, { reason }: { reason?: string }): Promise<void> 
   }
 }
 
+function choose(what: 'request' | 'order'): void {
+  choosing.value = what
+  void nextTick(() => document.getElementById(`into-${what}`)?.focus())
+}
+
+async function acceptInto(orderId: number): Promise<void> {
+  choosing.value = null
+  try {
+    const into = await call(acceptRequest, { id: it.value!.id, version: it.value!.version, orderId })
+    said.say(`${it.value!.number} is accepted into ${into.orderNumber}; its reporter hears how that goes.`)
+    await sheet.load()
+  } catch (error) {
+    await failed(error)
+  }
+}
+
 async function joinTo(toId: number): Promise<void> {
-  joining.value = false
+  choosing.value = null
   try {
     await call(joinRequest, { id: it.value!.id, version: it.value!.version, toId })
     said.say(`${it.value!.number} is joined; its reporter hears how the other goes.`)
@@ -116,7 +133,14 @@ async function failed(error: unknown): Promise<void> {
 }
 
 const takenUp = computed(() => it.value?.timeline.some((entry) => entry.kind !== 'request.report') ?? false)
-offerActs(() => (mayTriage.value && !takenUp.value ? [{ label: 'Take it up', key: 't', run: takeUp }] : []))
+offerActs(() =>
+  mayTriage.value
+    ? [
+        ...(takenUp.value ? [] : [{ label: 'Take it up', key: 't', run: takeUp }]),
+        { label: 'Accept into an order that is open already', key: 'o', run: () => choose('order') },
+      ]
+    : [],
+)
 const target = computed(() => ({
   clock: 'working',
   startAt: it.value!.receivedAt,
@@ -157,8 +181,25 @@ const showValue = (field: string, value: unknown) =>
       </p>
       <h1>{{ it.summary }}</h1>
       <MoveBar v-if="moves.length" :moves="moves" @go="go" @jump="jumpTo"
+        ><button class="push" type="button" @click="choose('order')">Accept into an open order <kbd>O</kbd></button
         ><button v-if="!takenUp" class="push" type="button" @click="takeUp">Take it up <kbd>T</kbd></button></MoveBar
       >
+      <PickField
+        v-if="choosing === 'order'"
+        id="into-order"
+        label="Into which order: by number, words or place"
+        :value="null"
+        :find="async (q) => (await import('../orders/findOpen')).findOpenOrders(q)"
+        @pick="acceptInto($event as number)"
+      />
+      <PickField
+        v-if="choosing === 'request'"
+        id="into-request"
+        label="Join to which request: by number, words or place"
+        :value="null"
+        :find="async (q) => (await import('../orders/findOpen')).findOpenRequests(q, it!.id)"
+        @pick="joinTo($event as number)"
+      />
       <p v-for="order in it.orders" :key="order.id" class="outcome">
         Became
         <RouterLink :to="`/desk/planning/order/${order.id}`"
@@ -278,14 +319,6 @@ const showValue = (field: string, value: unknown) =>
           @save="(priority, reason) => save({ priority: priority as Priority, priorityReason: reason }).then((ok) => (overriding = !ok))"
         />
       </div>
-      <PickField
-        v-if="joining"
-        id="join-to"
-        label="Join to which request"
-        :value="null"
-        :find="async (q) => (await import('../orders/findRequests')).findOpenRequests(q, it!.id)"
-        @pick="joinTo($event as number)"
-      />
     </section>
 
     <section aria-label="Reporter">

@@ -8,6 +8,7 @@ interface Operation {
   summary: string
   'x-permission': string
   parameters: { name: string; in: string; required: boolean; schema?: { type?: string } }[]
+  responses: { 200: { content: Record<string, { schema?: { $ref?: string; properties?: Record<string, unknown> } }> } }
   requestBody?: { content: Record<string, { schema: { properties?: Record<string, { type?: string; enum?: unknown[] }>; required?: string[] } }> }
 }
 const api = useLoading(() => call(readOpenApi, {}) as Promise<{ paths: Record<string, Record<string, Operation>> }>)
@@ -19,10 +20,17 @@ const all = computed(() =>
       path,
       method: method.toUpperCase(),
       operation,
+      answer: answerOf(operation),
       body: Object.values(operation.requestBody?.content ?? {})[0]?.schema,
     })),
   ),
 )
+/** The name of what comes back, or its fields, or its media type when it is a file. */
+function answerOf(operation: Operation): string {
+  const [type, { schema }] = Object.entries(operation.responses[200].content)[0]!
+  if (!schema) return type
+  return schema.$ref?.split('/').at(-1) ?? Object.keys(schema.properties ?? {}).join(', ')
+}
 const shown = computed(() => all.value.filter((one) => `${one.method} ${one.path} ${one.operation.summary}`.toLowerCase().includes(q.value.toLowerCase())))
 </script>
 
@@ -44,7 +52,9 @@ const shown = computed(() => all.value.filter((one) => `${one.method} ${one.path
         <summary>
           <span class="mono method">{{ one.method }}</span> <span class="mono">{{ one.path }}</span> <span class="soft">{{ one.operation.summary }}</span>
         </summary>
-        <p>Takes: {{ one.operation['x-permission'] }}</p>
+        <p>
+          Who may: {{ one.operation['x-permission'] }}. Answers: <span class="mono">{{ one.answer }}</span>
+        </p>
         <table class="plain-table">
           <tbody>
             <tr v-for="parameter in one.operation.parameters" :key="parameter.in + parameter.name">

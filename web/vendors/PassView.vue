@@ -1,45 +1,25 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import * as contract from '#contract/vendors'
 import type { PassSheet } from '#contract/vendors'
 import { formatMinor } from '#core/kit'
-import { call, CallProblem, longTime, ProblemNote, shortTime, useLoading } from '#web/kit'
+import { call, longTime, ProblemNote, shortTime, useLoading } from '#web/kit'
 import ClockCard from '../field/ClockCard.vue'
 import FinishForm from '../field/FinishForm.vue'
 import JobFacts from '../field/JobFacts.vue'
+import NoteForm from '../field/NoteForm.vue'
+import { usePhoneJob } from '../field/usePhoneJob'
 import BillForm from './BillForm.vue'
 
 /** A vendor's one job, without an account. */
 const token = String(useRoute().params.token)
 const pass = useLoading(() => call(contract.readPass, { token }))
 void pass.load()
-const it = computed(() => pass.value.value)
-const busy = ref(false)
-const problem = ref<CallProblem | null>(null)
-const open = ref<'note' | 'finish' | 'bill' | null>(null)
-const note = ref('')
-const over = computed(() => it.value?.visitState === 'ended')
+const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<PassSheet, 'note' | 'finish' | 'bill'>(pass, (file) =>
+  call(contract.addVendorPhoto, { token }, { file }),
+)
 const mayBill = computed(() => it.value && !it.value.bill && (it.value.orderState === 'on_job' || it.value.orderState === 'done'))
-
-async function act(run: () => Promise<PassSheet>): Promise<void> {
-  busy.value = true
-  problem.value = null
-  try {
-    pass.value.value = await run()
-    open.value = null
-  } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    problem.value = error
-  } finally {
-    busy.value = false
-  }
-}
-function photo(event: Event): void {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (file) void act(() => call(contract.addVendorPhoto, { token }, { file })).then(() => (input.value = ''))
-}
 </script>
 
 <template>
@@ -71,15 +51,14 @@ function photo(event: Event): void {
           @finish="(leaving) => act(() => call(contract.finishVendorJob, { token, ...leaving }))"
           @leave="open = null"
         />
-        <form
+        <NoteForm
           v-if="open === 'note'"
-          class="card"
-          aria-label="Add a note"
-          @submit.prevent="act(() => call(contract.addVendorNote, { token, text: note })).then(() => (note = problem ? note : ''))"
-        >
-          <div class="field"><label for="note">Note</label><textarea id="note" v-model="note" class="entry" required maxlength="2000" /></div>
-          <button class="push first" :disabled="busy">Add the note</button><button class="push" type="button" @click="open = null">Not now</button>
-        </form>
+          v-model="note"
+          :busy="busy"
+          :problem="problem"
+          @add="addNote((text) => call(contract.addVendorNote, { token, text }))"
+          @leave="open = null"
+        />
         <BillForm
           v-if="open === 'bill'"
           :currency="it.currency"
@@ -130,15 +109,5 @@ function photo(event: Event): void {
   display: flex;
   justify-content: space-between;
   gap: 12px;
-}
-.photo:focus-within {
-  outline: 2px solid var(--tide);
-  outline-offset: 2px;
-}
-.push:disabled {
-  opacity: 0.55;
-}
-.wait {
-  height: 240px;
 }
 </style>

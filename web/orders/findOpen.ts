@@ -1,3 +1,4 @@
+import { listOrders } from '#contract/orders'
 import { listRequests } from '#contract/requests'
 import { call } from '#web/kit'
 import type { Choice } from '../kit/PickField.vue'
@@ -8,4 +9,10 @@ export async function findOpenRequests(q: string, notId: number): Promise<Choice
   return [...fresh.rows, ...accepted.rows.reverse()]
     .filter((row) => row.id !== notId)
     .map((row) => ({ value: row.id, label: `${row.number} ${row.summary}, ${row.placeCode ?? ''}` }))
+}
+
+/** Orders a request can still be accepted into: those not finished yet, the furthest along first. */
+export async function findOpenOrders(q: string): Promise<Choice[]> {
+  const stations = await Promise.all((['field', 'dispatch', 'planning'] as const).map((station) => call(listOrders, { q, station, limit: 10 })))
+  return stations.flatMap(({ rows }) => rows).map((row) => ({ value: row.id, label: `${row.number} ${row.summary}, ${row.placeCode ?? ''}` }))
 }

@@ -1,0 +1,47 @@
+import { computed, ref } from 'vue'
+import type { Loading } from '#web/kit'
+import { CallProblem } from '#web/kit'
+
+interface PhoneJob {
+  visitState: string
+}
+
+/** One job on a phone: one act at a time, what is open below the facts, and the last refusal at its field. */
+export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Loading<Job>, sendPhoto: (file: File) => Promise<Job>) {
+  const it = computed(() => job.value.value)
+  const busy = ref(false)
+  const problem = ref<CallProblem | null>(null)
+  const open = ref<Form | null>(null)
+  const note = ref('')
+  const over = computed(() => it.value?.visitState === 'ended')
+
+  /** Does it and shows what the server says then; a refusal leaves the form open with what was typed. */
+  async function act(run: () => Promise<Job>): Promise<boolean> {
+    busy.value = true
+    problem.value = null
+    try {
+      job.value.value = await run()
+      open.value = null
+      return true
+    } catch (error) {
+      if (!(error instanceof CallProblem)) throw error
+      problem.value = error
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+
+  async function photo(event: Event): Promise<void> {
+    const input = event.target as HTMLInputElement
+    const file = input.files?.[0]
+    if (file) await act(() => sendPhoto(file))
+    input.value = ''
+  }
+
+  async function addNote(send: (text: string) => Promise<Job>): Promise<void> {
+    if (await act(() => send(note.value))) note.value = ''
+  }
+
+  return { it, busy, problem, open, note, over, act, photo, addNote }
+}
