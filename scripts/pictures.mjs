@@ -24,15 +24,16 @@ try {
     EVRIX_LOG: 'error',
   }
   await runProgram('demo', env)
-  const server = await startProgram('main', env)
-  parts.push(server)
-  await takeAll(server.addresses[0])
+  const mail = await startProgram('mail', env)
+  const server = await startProgram('main', { ...env, EVRIX_SMTP_URL: mail.addresses[0] })
+  parts.push(mail, server)
+  await takeAll(server.addresses[0], mail.addresses[1])
 } finally {
   for (const part of parts.reverse()) await part.stop()
   rmSync(folder, { recursive: true, force: true })
 }
 
-async function takeAll(url) {
+async function takeAll(url, mailUrl) {
   const desk = await openBrowser(folder, 1280, 800)
   const phone = await openBrowser(folder, 390, 844)
   parts.push({ stop: () => desk.quit() }, { stop: () => phone.quit() })
@@ -113,4 +114,23 @@ async function takeAll(url) {
   const jobs = await phone.findElements(By.css('.job'))
   if (jobs.length) await jobs[0].click()
   await keep(phone, 'job')
+  await go(phone, await vendorLink(desk, signIn, mailUrl))
+  await keep(phone, 'pass')
+}
+
+/** Sends an approved order to a vendor and reads the pass from the mail they receive; the address without the host. */
+async function vendorLink(desk, signIn, mailUrl) {
+  await signIn(desk, 'maren.quill')
+  await desk.executeAsyncScript(`(async (done) => {
+    const ask = (path, body) => fetch(path, body && { method: 'POST', headers: { 'Content-Type': 'application/json', 'Idempotency-Key': 'picture-of-the-pass' }, body: JSON.stringify(body) }).then((reply) => reply.json())
+    const { rows } = await ask('/api/orders?state=ready&q=cold')
+    const { version } = await ask('/api/orders/' + rows[0].id)
+    done(await ask('/api/orders/' + rows[0].id + '/dispatch', { version, vendorId: 2, start: '2026-11-24T09:00:00Z', end: '2026-11-24T11:00:00Z' }))
+  })(arguments[0])`)
+  for (let tries = 0; tries < 60; tries++) {
+    const mails = await (await fetch(`${mailUrl}/mails.json?to=jobs@northbay-cooling.example`)).json()
+    if (mails.length) return /\/p\/[A-Za-z0-9_-]{43}/.exec(mails[0].text)[0]
+    await desk.sleep(200)
+  }
+  throw new Error('The vendor received no pass.')
 }

@@ -74,7 +74,7 @@ export const REQUEST_MOVES: Record<RequestMove, RequestMoveRule> = {
     reasonLabel: 'Why, as the reporter will read it',
     by: 'desk',
   },
-  join: { label: 'Join to another request', key: 'j', from: ['new', 'asked'], to: 'joined', needs: [], reason: 'none', by: 'desk' },
+  join: { label: 'Join to another', key: 'j', from: ['new', 'asked'], to: 'joined', needs: [], reason: 'none', by: 'desk' },
 }
 
 /** Why this move is not possible now; empty when it is. */

@@ -181,8 +181,8 @@ const showValue = (field: string, value: unknown) =>
       </p>
       <h1>{{ it.summary }}</h1>
       <MoveBar v-if="moves.length" :moves="moves" @go="go" @jump="jumpTo"
-        ><button class="push" type="button" @click="choose('order')">Accept into an open order <kbd>O</kbd></button
-        ><button v-if="!takenUp" class="push" type="button" @click="takeUp">Take it up <kbd>T</kbd></button></MoveBar
+        ><button class="push" type="button" @click="choose('order')">Accept into an order <kbd>O</kbd></button
+        ><button v-if="!takenUp" class="push first" type="button" @click="takeUp">Take it up <kbd>T</kbd></button></MoveBar
       >
       <PickField
         v-if="choosing === 'order'"

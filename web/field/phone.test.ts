@@ -1,0 +1,152 @@
+import { mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { STINT_KINDS } from '#core/ledger'
+import { CallProblem, setServerNow, useLoading } from '#web/kit'
+import { answering, settled } from '../../tests/kit/fetch'
+import BillForm from '../vendors/BillForm.vue'
+import ClockCard from './ClockCard.vue'
+import FinishForm from './FinishForm.vue'
+import NoteForm from './NoteForm.vue'
+import { usePhoneJob } from './usePhoneJob'
+
+beforeEach(() => setActivePinia(createPinia()))
+const refusal = (sentence: string, field: string) =>
+  new CallProblem({ type: 'about:blank', title: 'No', status: 422, detail: 'Not saved.', reasons: [{ code: 'x', sentence, field }] })
+
+describe('the clock', () => {
+  const card = (more: object = {}) => mount(ClockCard, { props: { running: null, stints: [], over: false, busy: false, ...more } })
+
+  test('starts as any kind of time with one press, work first', async () => {
+    const clock = card()
+    expect(clock.text()).toContain('The clock is not running.')
+    expect(clock.findAll('button').map((one) => one.text())).toHaveLength(STINT_KINDS.length)
+    await clock.find('button.first').trigger('click')
+    expect(clock.emitted('switch')).toEqual([['work']])
+  })
+
+  test('shows what runs and since when, and stops', async () => {
+    setServerNow('2026-11-23T10:30:00Z')
+    const clock = card({ running: { kind: 'travel', startAt: '2026-11-23T10:05:00Z' } })
+    expect(clock.find('.run').text()).toBe('Travel, 25 min')
+    expect(clock.find('[aria-pressed="true"]').text()).toBe('Travel')
+    await clock.find('.stop').trigger('click')
+    expect(clock.emitted('stop')).toHaveLength(1)
+  })
+
+  test('adds up what was logged by kind, and offers nothing once the job is left', () => {
+    const stints = [
+      { id: 1, kind: 'work', minutes: 40 },
+      { id: 2, kind: 'travel', minutes: 10 },
+      { id: 3, kind: 'work', minutes: 25 },
+      { id: 4, kind: 'break', minutes: null },
+    ]
+    const clock = card({ stints, over: true })
+    expect(clock.text()).toContain('You have left this job.')
+    expect(clock.text()).toMatch(/Travel 10 min, Work 1 h 5 min|Work 1 h 5 min, Travel 10 min/)
+    expect(clock.text()).not.toContain('Break')
+    expect(clock.findAll('button')).toHaveLength(0)
+  })
+})
+
+describe('leaving a job', () => {
+  const form = async (sentenceAt: (field: string) => string | undefined = () => undefined) => {
+    answering({ 'GET /api/field/outcomes': { body: LISTS }, 'GET /api': { body: LISTS } })
+    const wrapper = mount(FinishForm, { props: { outcome: { symptom: 'No power', cause: null, fix: null }, busy: false, sentenceAt } })
+    await settled()
+    await settled()
+    return wrapper
+  }
+  const LISTS = { symptoms: ['No power', 'Leaks'], causes: ['Wear'], fixes: ['Replaced'] }
+
+  test('done asks for symptom, cause and fix from short lists, with what is known filled in', async () => {
+    const wrapper = await form()
+    const [symptom, cause, fix] = wrapper.findAll('select')
+    expect(symptom!.element.value).toBe('No power')
+    await cause!.setValue('Wear')
+    await fix!.setValue('Replaced')
+    await wrapper.find('textarea').setValue('Both tubes were old.')
+    await wrapper.find('form').trigger('submit')
+    expect(wrapper.emitted('finish')).toEqual([[{ result: 'done', symptom: 'No power', cause: 'Wear', fix: 'Replaced', note: 'Both tubes were old.' }]])
+  })
+
+  test('another way of leaving asks for none of it; a refusal stands at its field', async () => {
+    const wrapper = await form((field) => (field === 'cause' ? 'Choose why.' : undefined))
+    expect(wrapper.find('.problem').text()).toBe('Choose why.')
+    await wrapper.find('input[value=return]').setValue()
+    expect(wrapper.findAll('select')).toHaveLength(0)
+    expect(wrapper.find('button.first').text()).toBe('Leave')
+  })
+})
+
+test('a bill is sent line by line, in minor units and basis points', async () => {
+  const form = mount(BillForm, { props: { currency: 'EUR', busy: false, problem: null } })
+  await form.find('#bill-number').setValue('SSP-9')
+  await form.find('#bill-what-0').setValue('Call-out')
+  await form.find('#bill-price-0').setValue('140.10')
+  await form
+    .findAll('button')
+    .find((one) => one.text() === 'Another line')!
+    .trigger('click')
+  await form.find('#bill-what-1').setValue('Work')
+  await form.find('#bill-quantity-1').setValue('1.5')
+  await form.find('#bill-price-1').setValue('98')
+  await form.find('#bill-tax').setValue('23')
+  await form.find('form').trigger('submit')
+  expect(form.emitted('send')).toEqual([
+    [
+      {
+        number: 'SSP-9',
+        taxBp: 2_300,
+        lines: [
+          { description: 'Call-out', quantity: '1', unitPriceMinor: 14_010 },
+          { description: 'Work', quantity: '1.5', unitPriceMinor: 9_800 },
+        ],
+      },
+    ],
+  ])
+})
+
+test('a note that is refused stays as it was typed, with the sentence', async () => {
+  const form = mount(NoteForm, { props: { busy: false, problem: refusal('Write it in a few words.', 'text'), modelValue: 'kept' } })
+  expect(form.find('textarea').element.value).toBe('kept')
+  expect(form.find('.problem').text()).toBe('Write it in a few words.')
+  await form.find('form').trigger('submit')
+  expect(form.emitted('add')).toHaveLength(1)
+})
+
+describe('one job on a phone', () => {
+  const opened = () => {
+    const job = useLoading(() => Promise.resolve({ visitState: 'on_site', notes: 0 }))
+    return { job, phone: usePhoneJob<{ visitState: string; notes: number }, 'note'>(job, () => Promise.reject(refusal('This is not a picture.', 'file'))) }
+  }
+
+  test('an act shows what the server says then and closes its form', async () => {
+    const { job, phone } = opened()
+    await job.load()
+    phone.open.value = 'note'
+    phone.note.value = 'Bring a ladder'
+    const doing = phone.addNote((text) => Promise.resolve({ visitState: 'ended', notes: text.length }))
+    expect(phone.busy.value).toBe(true)
+    await doing
+    expect([phone.busy.value, phone.open.value, phone.note.value, phone.over.value, phone.it.value?.notes]).toEqual([false, null, '', true, 14])
+  })
+
+  test('a refusal leaves the form open with what was typed', async () => {
+    const { job, phone } = opened()
+    await job.load()
+    phone.open.value = 'note'
+    phone.note.value = 'x'
+    await phone.addNote(() => Promise.reject(refusal('Too short.', 'text')))
+    expect([phone.open.value, phone.note.value, phone.problem.value?.at('text'), phone.busy.value]).toEqual(['note', 'x', 'Too short.', false])
+    await expect(phone.act(() => Promise.reject(new TypeError('bug')))).rejects.toThrow('bug')
+  })
+
+  test('a photo that is refused can be chosen again', async () => {
+    const { job, phone } = opened()
+    await job.load()
+    const input = { files: [new File(['x'], 'a.jpg')], value: 'C:\\a.jpg' }
+    await phone.photo({ target: input } as unknown as Event)
+    expect(phone.problem.value?.message).toBe('Not saved.')
+    expect(input.value).toBe('')
+  })
+})
