@@ -22,7 +22,8 @@ try {
   await build()
   database = await startDatabase(folder, { quick: true })
   const world = await makeWorldOnce(database)
-  const env = { EVRIX_TEST_WORLD: world, EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, NODE_OPTIONS: '--no-warnings' }
+  // The build leaves NODE_ENV at production, in which components do not tell their tests what they emit.
+  const env = { NODE_ENV: 'test', EVRIX_TEST_WORLD: world, EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, NODE_OPTIONS: '--no-warnings' }
   const only = process.argv.slice(2)
   await run('tests', 'npx', ['jest', '--config', 'jest.config.mjs', '--maxWorkers=2', '--forceExit', ...only], env)
 } catch (error) {
