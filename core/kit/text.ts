@@ -1,10 +1,10 @@
-/** Lower case, accents folded, punctuation to single spaces: what search compares. */
+/** Lower case, accents folded, letters of every script kept, punctuation to single spaces: what search compares. */
 export function foldText(text: string): string {
   return text
     .normalize('NFKD')
     .replace(/[\u0300-\u036f]/g, '')
     .toLowerCase()
-    .replace(/[^a-z0-9]+/g, ' ')
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
     .trim()
 }
 

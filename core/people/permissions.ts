@@ -24,6 +24,7 @@ export const PERMISSIONS = {
   'ledger.post': ['billing_clerk'],
   'insight.read': ['manager', 'coordinator', 'billing_clerk', 'administrator', 'approver'],
   'setup.edit': ['administrator'],
+  'help.edit': ['coordinator', 'manager', 'administrator'],
 } as const satisfies Record<string, readonly Role[]>
 
 export type Permission = keyof typeof PERMISSIONS

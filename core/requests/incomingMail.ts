@@ -1,0 +1,84 @@
+/** What the rules need to know of a mail that came in. Header names in small letters. */
+export interface MailFacts {
+  /** The return path: empty for bounces. */
+  sender: string
+  headers: Record<string, string>
+  /** Our own addresses: what they send never comes back in. */
+  own: string[]
+}
+
+/**
+ * Why a mail is left alone, or null when a person wrote it. Automatic mail never becomes a request
+ * and is never answered (RFC 3834 section 2; null return path: RFC 5321 section 4.5.5).
+ */
+export function whyIgnored({ sender, headers, own }: MailFacts): string | null {
+  if (!sender) return 'It is a bounce: its return path is empty.'
+  const automatic = (headers['auto-submitted'] ?? 'no').trim().toLowerCase()
+  if (!/^no\b/.test(automatic)) return `It was sent by a program (Auto-Submitted: ${automatic.slice(0, 40)}).`
+  const precedence = (headers.precedence ?? '').trim().toLowerCase()
+  if (['bulk', 'junk', 'list', 'auto_reply'].includes(precedence)) return `It is mass mail or an automatic reply (Precedence: ${precedence}).`
+  if (headers['list-id'] !== undefined || headers['list-unsubscribe'] !== undefined) return 'It came from a mailing list.'
+  if (/^(mailer-daemon|postmaster)@/i.test(sender)) return 'It is a report of a mail server.'
+  if (/multipart\/report/i.test(headers['content-type'] ?? '')) return 'It is a delivery report.'
+  if (own.some((address) => address.toLowerCase() === sender.toLowerCase())) return 'It came from our own address.'
+  return null
+}
+
+const REPLY_MARK = /^\s*((re|fw|fwd|aw|wg|sv|vs|antw|rv|tr)\s*(\[\d+\])?\s*:\s*)+/i
+export const LONGEST_SUMMARY = 140
+
+/** The one-line summary of a mailed request: its subject without reply marks, else the first words of the text. */
+export function summaryOfMail(subject: string | undefined, text: string): string {
+  const fromSubject = (subject ?? '').replace(REPLY_MARK, '').replace(/\s+/g, ' ').trim()
+  const first =
+    text
+      .split('\n')
+      .map((line) => line.trim())
+      .find(Boolean) ?? ''
+  const summary = /[\p{L}\p{N}]/u.test(fromSubject) ? fromSubject : first || 'Mail without a subject'
+  return summary.length > LONGEST_SUMMARY ? `${summary.slice(0, LONGEST_SUMMARY - 1).trimEnd()}…` : summary
+}
+
+/** Where the quoted mail begins in a reply, in the words of common mail programs (common practice, no source). */
+const QUOTE_STARTS = [
+  /^\s*On .{6,200}wrote:\s*$/i,
+  /^\s*Am .{6,200}schrieb.*:\s*$/i,
+  /^\s*Le .{6,200}a écrit\s*:\s*$/i,
+  /^\s*-{2,}\s*(Original Message|Forwarded message|Ursprüngliche Nachricht)\s*-{2,}\s*$/i,
+  /^_{10,}\s*$/,
+  /^\s*From:\s.+@.+$/i,
+]
+
+/** A reply as it was written, and what it repeats, to be folded away. Nothing is lost between the two. */
+export function splitQuoted(text: string): { text: string; quoted: string | null } {
+  const lines = text.replace(/\r\n?/g, '\n').split('\n')
+  let from = lines.findIndex((line, index) => QUOTE_STARTS.some((start) => start.test(line)) || beginsAcrossLines(lines, index))
+  if (from === -1) {
+    // Quoted lines at the end, with nothing of the writer's after them.
+    from = lines.length
+    while (from > 0 && (/^\s*>/.test(lines[from - 1]!) || !lines[from - 1]!.trim())) from--
+    if (!lines.slice(from).some((line) => /^\s*>/.test(line))) from = -1
+  }
+  const written = from === -1 ? lines : lines.slice(0, from)
+  const quoted = from === -1 ? '' : lines.slice(from).join('\n').trim()
+  // A reply written only between the quoted lines keeps all of it: taking it apart would lose the sense.
+  if (!written.join('').trim()) return { text: text.trim(), quoted: null }
+  return { text: written.join('\n').trim(), quoted: quoted || null }
+}
+
+/** "On Monday, 23 November 2026, Maren Quill <desk@…>" with "wrote:" on the next line. */
+const beginsAcrossLines = (lines: string[], index: number) =>
+  /^\s*On .{6,200}$/i.test(lines[index]!) && !/wrote:/.test(lines[index]!) && /^(?!\s*>).{0,160}wrote:\s*$/i.test(lines[index + 1] ?? '')
+
+/** The address a reply comes back to: "desk-ske+r24018.4f9a…@place.example". */
+export function taggedAddress(mailbox: string, requestId: number, signature: string): string {
+  const at = mailbox.lastIndexOf('@')
+  return `${mailbox.slice(0, at)}+r${requestId}.${signature}${mailbox.slice(at)}`
+}
+
+/** The mailbox of an address with its tag taken off, and the tag when there is one. */
+export function readTag(address: string): { mailbox: string; tag: { requestId: number; signature: string } | null } {
+  const found = /^([^+@]+)\+r(\d{1,9})\.([A-Za-z0-9_-]{8,64})@(.+)$/.exec(address)
+  if (!found) return { mailbox: address.toLowerCase(), tag: null }
+  return { mailbox: `${found[1]}@${found[4]}`.toLowerCase(), tag: { requestId: Number(found[2]), signature: found[3]! } }
+}
