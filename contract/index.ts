@@ -1,5 +1,6 @@
 import * as dispatch from '#contract/dispatch'
 import * as field from '#contract/field'
+import * as help from '#contract/help'
 import * as insight from '#contract/insight'
 import type { Endpoint } from '#contract/kit'
 import * as ledger from '#contract/ledger'
@@ -13,7 +14,7 @@ import * as vendors from '#contract/vendors'
 
 /** Every endpoint by name, for what walks the whole contract: OpenAPI and the permission tests. */
 export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEntries(
-  [people, requests, orders, dispatch, field, vendors, ledger, places, insight, preventive, setup].flatMap((room) =>
+  [people, requests, help, orders, dispatch, field, vendors, ledger, places, insight, preventive, setup].flatMap((room) =>
     Object.entries(room).filter(([, thing]) => typeof thing === 'object' && thing !== null && 'path' in thing && 'says' in thing),
   ),
 ) as never

@@ -23,28 +23,29 @@ try {
 }
 
 function answersSchema() {
-  const rooms = readdirSync(path.join(root, 'contract'), { withFileTypes: true })
+  const files = readdirSync(path.join(root, 'contract'), { withFileTypes: true })
     .filter((entry) => entry.isDirectory() && entry.name !== 'kit')
-    .map((entry) => entry.name)
-    .sort()
-  const files = rooms.map((room) => path.join(root, 'contract', room, 'index.ts'))
+    .flatMap((room) => readdirSync(path.join(root, 'contract', room.name)).map((name) => ({ room: room.name, name: path.basename(name, '.ts') })))
+    .sort((a, b) => `${a.room} ${a.name}`.localeCompare(`${b.room} ${b.name}`))
+  const place = ({ room, name }) => path.join(root, 'contract', room, `${name}.ts`)
   const { config } = ts.readConfigFile(path.join(root, 'tsconfig.json'), ts.sys.readFile)
-  const program = ts.createProgram(files, ts.convertCompilerOptionsFromJson(config.compilerOptions, root).options)
-  const withAnswers = rooms.filter((room, index) => {
-    const answers = Object.entries(answersOf(program, files[index])).map(([name, type]) => `  ${name}: ${type}`)
-    // Beside a copy of the room's own text every type is in scope, also those it does not export.
-    const copy = `${readFileSync(files[index], 'utf8')}\nexport interface AnswersOf_${room} {\n${answers.join('\n')}\n}\n`
-    writeFileSync(path.join(copies, `${room}.ts`), copy)
+  const program = ts.createProgram(files.map(place), ts.convertCompilerOptionsFromJson(config.compilerOptions, root).options)
+  const withAnswers = files.filter((file) => {
+    const answers = Object.entries(answersOf(program, place(file))).map(([name, type]) => `  ${name}: ${type}`)
+    // Beside a copy of the file's own text every type is in scope, also those it does not export.
+    mkdirSync(path.join(copies, file.room), { recursive: true })
+    const copy = `${readFileSync(place(file), 'utf8')}\nexport interface AnswersOf_${file.room}_${file.name} {\n${answers.join('\n')}\n}\n`
+    writeFileSync(path.join(copies, file.room, `${file.name}.ts`), copy)
     return answers.length > 0
   })
   const generator = createGenerator({
-    path: path.join(copies, '*.ts'),
+    path: path.join(copies, '**/*.ts'),
     tsconfig: path.join(root, 'tsconfig.json'),
     skipTypeCheck: true,
     topRef: false,
     additionalProperties: true,
   })
-  const made = withAnswers.map((room) => generator.createSchema(`AnswersOf_${room}`))
+  const made = withAnswers.map(({ room, name }) => generator.createSchema(`AnswersOf_${room}_${name}`))
   const definitions = Object.assign({}, ...made.map((one) => one.definitions))
   const endpoints = Object.assign({}, ...made.map((one) => one.properties))
   // A component of OpenAPI is named with letters, digits and a few signs; generics are not.

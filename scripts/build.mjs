@@ -5,7 +5,13 @@ import { pathToFileURL } from 'node:url'
 import { root } from './kit/tools.mjs'
 
 const SOURCES = ['core', 'contract', 'server', 'web', 'standins', 'demo', 'vite.config.ts', 'package-lock.json', 'index.html', 'scripts/build.mjs']
-const PROGRAMS = { main: 'server/main.ts', 'statementPdf.worker': 'server/ledger/statementPdf.worker.ts', mail: 'standins/mail/main.ts', demo: 'demo/main.ts' }
+const PROGRAMS = {
+  main: 'server/main.ts',
+  'statementPdf.worker': 'server/ledger/statementPdf.worker.ts',
+  'readMime.worker': 'server/mail/readMime.worker.ts',
+  mail: 'standins/mail/main.ts',
+  demo: 'demo/main.ts',
+}
 
 /** Builds server and interface into dist/, unless nothing they are made from has changed. */
 export async function build() {

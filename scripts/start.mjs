@@ -34,13 +34,20 @@ try {
   }
   const env = { EVRIX_DATA_DIR: dataDir, EVRIX_DATABASE_URL: databaseUrl }
   await runProgram('demo', env)
-  const mail = process.env.EVRIX_SMTP_URL ? null : await startProgram('mail', env)
+  // The stand-in passes mail for the desks on to the server, which therefore needs an address before it runs.
+  const inboundPort = process.env.EVRIX_INBOUND_PORT ?? String(await freePort())
+  const mail = process.env.EVRIX_SMTP_URL ? null : await startProgram('mail', { ...env, EVRIX_INBOUND_URL: `smtp://127.0.0.1:${inboundPort}` })
   if (mail) running.push(mail)
   const port = process.env.PORT ?? String(await preferred(4600, freePort))
-  const server = await startProgram('main', { ...env, PORT: port, EVRIX_SMTP_URL: process.env.EVRIX_SMTP_URL ?? mail.addresses[0] })
+  const server = await startProgram('main', {
+    ...env,
+    PORT: port,
+    EVRIX_INBOUND_PORT: inboundPort,
+    EVRIX_SMTP_URL: process.env.EVRIX_SMTP_URL ?? mail.addresses[0],
+  })
   running.push(server)
   void server.ended.then((code) => end(code ?? 1))
-  greet(server.addresses[0], mail?.addresses[1])
+  greet(server.addresses[0], mail?.addresses[1], inboundPort)
 } catch (error) {
   console.error(error instanceof Error ? error.message : error)
   await end(1)
@@ -57,7 +64,7 @@ async function preferred(port, otherwise) {
   return free ? port : otherwise()
 }
 
-function greet(address, mailAddress) {
+function greet(address, mailAddress, inboundPort) {
   console.log(`
 Evrix is ready after ${((Date.now() - began) / 1000).toFixed(1)} s.
 
@@ -65,6 +72,7 @@ Evrix is ready after ${((Date.now() - began) / 1000).toFixed(1)} s.
   The Counter           ${address}/c/SKE   (second site: ${address}/c/MUS)
   Rounds                ${address}/rounds
   Received mail         ${mailAddress ?? 'goes to your own mail server'}
+  Mail to the desk      desk-ske@skerry.example, by SMTP on port ${inboundPort}
 
   Everybody's password in the demo world is  slack-tide-42
   maren.quill@skerry.example            coordinator

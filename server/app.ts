@@ -10,9 +10,11 @@ import helmet from 'helmet'
 import multer from 'multer'
 import { routes as dispatch } from '#server/dispatch'
 import { routes as field } from '#server/field'
+import { routes as help } from '#server/help'
 import { routes as insight } from '#server/insight'
 import { answerProblem, notFound, ProblemReply } from '#server/kit'
 import type { Route, Service } from '#server/kit'
+import { routes as mail } from '#server/mail'
 import { routes as orders } from '#server/orders'
 import { routes as people } from '#server/people'
 import { routes as places } from '#server/places'
@@ -22,7 +24,21 @@ import { routes as setup } from '#server/setup'
 import { routes as vendors } from '#server/vendors'
 import { routes as ledger } from './ledger/routes'
 
-export const routes: Route[] = [...people, ...requests, ...orders, ...dispatch, ...field, ...vendors, ...ledger, ...places, ...preventive, ...insight, ...setup]
+export const routes: Route[] = [
+  ...people,
+  ...requests,
+  ...help,
+  ...mail,
+  ...orders,
+  ...dispatch,
+  ...field,
+  ...vendors,
+  ...ledger,
+  ...places,
+  ...preventive,
+  ...insight,
+  ...setup,
+]
 
 const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: 15 * 1024 * 1024, files: 1, fields: 0 } }).single('file')
 

@@ -4,7 +4,7 @@ import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { logger, makeClock, makeLinks, openDatabase, Publisher, readConfig, readSecret, runMigrations } from '#server/kit'
 import type { Service } from '#server/kit'
-import { mailWriter, Postman } from '#server/mail'
+import { MailReader, Mailroom, mailWriter, Postman } from '#server/mail'
 import { makeApp } from './app'
 
 /** Starts the server, prints "listening <address>" when ready, and ends cleanly on SIGTERM. */
@@ -22,12 +22,20 @@ async function main(): Promise<void> {
   address ||= `http://127.0.0.1:${(http.address() as AddressInfo).port}`
   const postman = config.smtpUrl ? new Postman(service, config.smtpUrl) : null
   postman?.start()
+  const mailReader = new MailReader(service)
+  const mailroom = config.inboundPort === null ? null : new Mailroom(service, mailReader)
+  if (mailroom) {
+    await mailroom.listen(config.inboundPort!)
+    mailReader.start()
+  }
   publisher.nudge()
   process.stdout.write(`listening ${address}\n`)
   const stop = async () => {
     publisher.published.emit('stop')
     http.close()
     http.closeAllConnections()
+    await mailroom?.stop()
+    await mailReader.stop()
     await publisher.stop()
     await postman?.stop()
     await pool.end()

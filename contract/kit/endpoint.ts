@@ -14,7 +14,9 @@ export interface Endpoint<Input, Answer> {
   /** Everything the caller sends, path words included. */
   input?: Joi.ObjectSchema
   /** What the answer is when it is not JSON. */
-  answers?: 'json' | 'pdf' | 'csv' | 'image' | 'stream'
+  answers?: 'json' | 'pdf' | 'csv' | 'image' | 'file' | 'stream'
+  /** The answer holds a secret shown once: it is not kept, and a repeat is told that it was done. */
+  secret?: boolean
   /** Takes one file, field "file". */
   upload?: boolean
   readonly shapes?: { input: Input; answer: Answer }

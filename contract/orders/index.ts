@@ -301,11 +301,11 @@ export const holdOrder = endpoint<{ id: number; version: number; holdReason: Hol
   input: Joi.object({ ...byVersion, holdReason: Joi.valid(...HOLD_REASONS).required(), reason: field.words(500).allow('') }),
 })
 
-export const readAttachment = endpoint<{ id: number }, Blob>({
+export const readAttachment = endpoint<{ id: number; small?: boolean }, Blob>({
   method: 'GET',
   path: '/api/attachments/:id',
-  says: 'A picture on a request or order.',
+  says: 'A picture or document on a request or order.',
   may: 'self.read',
-  answers: 'image',
-  input: Joi.object(byId),
+  answers: 'file',
+  input: Joi.object({ ...byId, small: Joi.boolean() }),
 })

@@ -3,6 +3,15 @@ import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import type { Role } from '#core/people'
 
+/** What somebody's call form starts with. */
+export interface CallPreset {
+  channel?: 'call' | 'visit'
+  placeId?: number | null
+  placeName?: string
+  categoryId?: number | null
+  description?: string
+}
+
 export interface Self {
   accountId: number
   name: string
@@ -11,6 +20,7 @@ export interface Self {
   approvalLimitMinor: number | null
   technicianId: number | null
   site: { id: number; code: string; name: string; zone: string; currency: string }
+  callPreset: CallPreset
   /** The clock the server goes by. */
   now: Instant
 }
@@ -26,6 +36,20 @@ export const signIn = endpoint<{ email: string; password: string }, Self>({
 export const signOut = endpoint<object, { signedOut: true }>({ method: 'DELETE', path: '/api/session', says: 'Sign out.', may: 'self.read' })
 
 export const readSelf = endpoint<object, Self>({ method: 'GET', path: '/api/session', says: 'Who is signed in.', may: 'self.read' })
+
+export const keepCallPreset = endpoint<CallPreset, Self>({
+  method: 'PATCH',
+  path: '/api/session/call-preset',
+  says: 'Keep what your call form starts with.',
+  may: 'requests.triage',
+  input: Joi.object({
+    channel: Joi.valid('call', 'visit'),
+    placeId: field.id().allow(null),
+    placeName: field.words(160).allow(''),
+    categoryId: field.id().allow(null),
+    description: field.words(500).allow(''),
+  }),
+})
 
 export interface Notice {
   id: number

@@ -7,6 +7,8 @@ export interface Config {
   dataDir: string
   databaseUrl: string
   smtpUrl: string | null
+  /** Where mail for the sites' addresses comes in by SMTP; nothing listens when it is not set. */
+  inboundPort: number | null
   /** Where links in mails point; found out at start when not set. */
   publicUrl: string | null
   now: Date | null
@@ -28,6 +30,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     dataDir,
     databaseUrl: env.EVRIX_DATABASE_URL,
     smtpUrl: env.EVRIX_SMTP_URL ?? null,
+    inboundPort: env.EVRIX_INBOUND_PORT ? Number(env.EVRIX_INBOUND_PORT) : null,
     publicUrl: env.EVRIX_PUBLIC_URL ?? null,
     now,
     webDir: path.join(root, 'dist/web'),

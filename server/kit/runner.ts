@@ -67,7 +67,7 @@ export function command<Input, Answer>(endpoint: Endpoint<Input, Answer>, change
           async (tx) => {
             const { who, now } = circumstances
             const run = () => change({ ...circumstances, tx, tell: (happening) => recordEvent(tx, who, now, happening) })
-            return key ? once(tx, key, circumstances, endpoint.path, run) : run()
+            return key ? once(tx, key, circumstances, endpoint, run) : run()
           },
           { isolationLevel: 'read committed' },
         ),
@@ -134,7 +134,13 @@ function idempotencyKeyOf(request: Request): string {
 }
 
 /** Runs a change once per key: the row is locked by its unique index until the first try ends. */
-async function once<Answer>(tx: Tx, key: string, circumstances: Circumstances<unknown>, endpoint: string, run: () => Promise<Answer>): Promise<Answer> {
+async function once<Answer>(
+  tx: Tx,
+  key: string,
+  circumstances: Circumstances<unknown>,
+  { path: endpoint, secret }: Pick<Endpoint<never, unknown>, 'path' | 'secret'>,
+  run: () => Promise<Answer>,
+): Promise<Answer> {
   const { who, input, now, request } = circumstances
   const scope = who.accountId
     ? `account:${who.accountId}`
@@ -151,12 +157,13 @@ async function once<Answer>(tx: Tx, key: string, circumstances: Circumstances<un
     const [earlier] = await tx.select().from(idempotencyKeys).where(mine)
     if (!earlier || earlier.inputHash !== inputHash || earlier.endpoint !== endpoint)
       throw new ProblemReply(422, 'Key used before', 'This Idempotency-Key was used for something else. Nothing was changed; send it with a new key.')
+    if (secret) throw new ProblemReply(409, 'Done before', 'This was done already, and what it answered was shown once. Make another if you did not see it.')
     return earlier.answer as Answer
   }
   const answer = await run()
   await tx
     .update(idempotencyKeys)
-    .set({ answer: answer as unknown })
+    .set({ answer: secret ? null : (answer as unknown) })
     .where(mine)
   return answer
 }

@@ -11,9 +11,11 @@ export const sha256 = (text: string) => createHash('sha256').update(text).digest
 export interface LinkMaker {
   fresh(purpose: LinkPurpose): { token: string; nonce: string; hash: string }
   again(purpose: LinkPurpose, nonce: string): string
+  /** A short proof that we wrote this text, for addresses and message ids. */
+  sign(text: string): string
 }
 
-export type LinkPurpose = 'request' | 'pass'
+export type LinkPurpose = 'request' | 'pass' | 'follow' | 'mine'
 
 /**
  * Tokens are an HMAC of a random nonce under the installation's secret: they cannot be guessed, nor
@@ -23,6 +25,7 @@ export function makeLinks(secret: string): LinkMaker {
   const again = (purpose: LinkPurpose, nonce: string) => createHmac('sha256', secret).update(`${purpose}:${nonce}`).digest('base64url')
   return {
     again,
+    sign: (text) => createHmac('sha256', secret).update(`sign:${text}`).digest('base64url').slice(0, SIGNATURE_LENGTH),
     fresh(purpose) {
       const nonce = randomBytes(16).toString('hex')
       const token = again(purpose, nonce)
@@ -30,6 +33,8 @@ export function makeLinks(secret: string): LinkMaker {
     },
   }
 }
+
+const SIGNATURE_LENGTH = 22
 
 /** The installation's secret, made once and kept in the data folder. */
 export function readSecret(dataDir: string): string {

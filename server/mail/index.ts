@@ -1,2 +1,7 @@
+export * from './mailReader'
+export * from './mailroom'
 export * from './postman'
+export * from './reporters'
+export * from './html'
+export { routes } from './routes'
 export * from './writeMails'

@@ -1,13 +1,16 @@
 import { and, asc, eq, lte } from 'drizzle-orm'
 import { createTransport } from 'nodemailer'
 import type { Transporter } from 'nodemailer'
+import { taggedAddress } from '#core/requests'
 import { logger } from '#server/kit'
 import type { Service } from '#server/kit'
-import { mails } from '../tables'
+import { mails, sites } from '../tables'
 
 const LOOK_MS = 700
 const BATCH = 20
 const MAX_ATTEMPTS = 8
+/** What a person at the desk typed; everything else is the work of a program. */
+const TYPED = ['message', 'question']
 
 /** Sends waiting mails over SMTP. A mail that fails is tried again later, and later still. */
 export class Postman {
@@ -60,16 +63,33 @@ export class Postman {
     }
   }
 
+  /** From the site's own address; replies about a request come back with its tag, signed. */
+  private async senderOf(mail: typeof mails.$inferSelect): Promise<{ from: string; replyTo?: string }> {
+    const { db, links } = this.service
+    const [site] = mail.from
+      ? await db.select({ name: sites.name }).from(sites).where(eq(sites.deskEmail, mail.from))
+      : await db.select({ name: sites.name, deskEmail: sites.deskEmail }).from(sites).limit(1)
+    const address = mail.from ?? (site as { deskEmail?: string } | undefined)?.deskEmail ?? 'desk@evrix.example'
+    const from = `"${(site?.name ?? 'Help desk').replaceAll('"', '')}" <${address}>`
+    return mail.requestId && mail.from ? { from, replyTo: taggedAddress(mail.from, mail.requestId, links.sign(`reply:${mail.requestId}`)) } : { from }
+  }
+
   private async deliver(mail: typeof mails.$inferSelect): Promise<Partial<typeof mails.$inferInsert>> {
     const now = this.service.clock()
     try {
       await this.transport.sendMail({
-        from: '"Help desk" <desk@skerry.example>',
+        ...(await this.senderOf(mail)),
         to: mail.to,
         subject: mail.subject,
         text: mail.text,
+        ...(mail.html ? { html: mail.html } : {}),
         date: now,
-        messageId: `<mail-${mail.id}@evrix.example>`,
+        messageId: `<mail-${mail.id}.${this.service.links.sign(`mail:${mail.id}`)}@evrix.example>`,
+        ...(mail.inReplyTo ? { inReplyTo: mail.inReplyTo, references: mail.inReplyTo } : {}),
+        // What no person wrote says so, and no program answers it (RFC 3834 section 5).
+        ...(TYPED.includes(mail.occasion)
+          ? {}
+          : { headers: { 'Auto-Submitted': mail.occasion === 'received' || mail.occasion === 'not_taken' ? 'auto-replied' : 'auto-generated' } }),
       })
       return { state: 'sent', sentAt: now, attempts: mail.attempts + 1 }
     } catch (error) {

@@ -3,49 +3,32 @@ import { DateTime } from 'luxon'
 import { formatMinor } from '#core/kit'
 import { dayWords, PRIORITY_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
-import type { PublishedEvent, Service, Subscriber, Tx } from '#server/kit'
+import type { PublishedEvent, Service, Subscriber } from '#server/kit'
 import { namePlace } from '#server/places'
-import {
-  accountRoles,
-  accounts,
-  deputies,
-  mails,
-  notices,
-  orders,
-  orderShares,
-  payers,
-  requestOrders,
-  requests,
-  sites,
-  technicians,
-  vendorPasses,
-  vendors,
-  visits,
-} from '../tables'
+import { accountRoles, accounts, deputies, orders, orderShares, payers, sites, technicians, vendorPasses, vendors, visits } from '../tables'
+import { noticeOfReporter, tellReporters } from './reporters'
+import { mail, notice } from './telling'
+import type { Telling } from './telling'
 
 type Writer = (tell: Telling) => Promise<void>
-interface Telling {
-  tx: Tx
-  event: PublishedEvent
-  service: Service
-}
 
 /** What follows from each kind of event: who is told, and in which words. */
 const WRITERS: Record<string, Writer> = {
-  'request.report': (telling) => tellReporters(telling, 'received', () => 'Thank you. We have received it and will look at it.'),
-  'request.ask': (telling) =>
-    tellReporters(telling, 'question', ({ request }) => `We have a question before we can go on:\n\n${request.question ?? ''}\n\nAnswer it on your page:`),
-  'request.decline': (telling) =>
-    tellReporters(telling, 'declined', ({ request }) => `We will not take this on. The reason:\n\n${request.declineReason ?? ''}`),
-  'order.check': (telling) => tellReporters(telling, 'done', () => 'It is done. If it is not, open your page and call the desk.'),
-  'order.cancel': (telling) => tellReporters(telling, 'called_off', () => 'The work was called off. Call the desk if it is still needed.'),
+  'request.report': (telling) => tellReporters(telling, 'received'),
+  'request.ask': (telling) => tellReporters(telling, 'question', ({ request }) => request.question ?? ''),
+  'request.decline': (telling) => tellReporters(telling, 'declined', ({ request }) => request.declineReason ?? ''),
+  'request.message': (telling) => tellReporters(telling, 'message', ({ event }) => event.reason ?? ''),
+  'request.heard': noticeOfReporter,
+  'request.notFixed': noticeOfReporter,
+  'order.check': (telling) => tellReporters(telling, 'done'),
+  'order.cancel': (telling) => tellReporters(telling, 'called_off'),
   'order.submit': tellApprovers,
   'order.dispatch': async (telling) => {
     await tellTechnicians(telling)
     await tellVendor(telling)
     await tellReporters(telling, 'scheduled', ({ zone, event }) => {
       const start = (event.details as { start?: string } | null)?.start
-      return start ? `It is planned for ${dayWords(new Date(start), event.at, zone)}.` : 'It is planned.'
+      return start ? dayWords(new Date(start), event.at, zone) : 'one of the next days'
     })
   },
   'order.approve': (telling) => noticeForDesk(telling, 'approved'),
@@ -66,68 +49,6 @@ export function mailWriter(service: () => Service): Subscriber {
       await WRITERS[event.kind]?.({ tx, event, service: service() })
       if (event.kind === 'order.cancel') await WRITERS['order.cancel.crew']!({ tx, event, service: service() })
     }
-  }
-}
-
-async function mail({ tx, event }: Telling, occasion: string, to: string, subject: string, text: string): Promise<void> {
-  await tx
-    .insert(mails)
-    .ignore()
-    .values({ eventId: event.id, occasion, to, subject: subject.slice(0, 250), text, state: 'waiting', nextAt: event.at })
-}
-
-async function notice({ tx, event }: Telling, accountIds: number[], sentence: string): Promise<void> {
-  if (!accountIds.length) return
-  await tx
-    .insert(notices)
-    .ignore()
-    .values(
-      [...new Set(accountIds)].map((accountId) => ({
-        eventId: event.id,
-        accountId,
-        sentence: sentence.slice(0, 300),
-        orderId: event.orderId,
-        requestId: event.requestId,
-        at: event.at,
-      })),
-    )
-}
-
-interface ReporterView {
-  request: typeof requests.$inferSelect
-  zone: string
-  event: PublishedEvent
-}
-
-/** Mails every reporter an event concerns: of this request, of the order's, and those who joined them. */
-async function tellReporters(telling: Telling, occasion: string, words: (view: ReporterView) => string): Promise<void> {
-  const { tx, event, service } = telling
-  const ids = event.requestId
-    ? [event.requestId]
-    : (await tx.select({ id: requestOrders.requestId }).from(requestOrders).where(eq(requestOrders.orderId, event.orderId!))).map((row) => row.id)
-  if (!ids.length) return
-  const joined = await tx.select({ id: requests.id }).from(requests).where(inArray(requests.joinedToId, ids))
-  const rows = await tx
-    .select({ request: requests, site: sites })
-    .from(requests)
-    .innerJoin(sites, eq(sites.id, requests.siteId))
-    .where(inArray(requests.id, [...ids, ...joined.map((row) => row.id)]))
-  for (const { request, site } of rows) {
-    if (!request.reporterEmail) continue
-    const link = `${service.publicUrl()}/t/${service.links.again('request', request.linkNonce)}`
-    const text = [
-      `Hello${request.reporterName ? ` ${request.reporterName}` : ''},`,
-      '',
-      `about “${request.writtenSummary}” (${request.number}):`,
-      '',
-      words({ request, zone: site.zone, event }),
-      '',
-      'Where it stands:',
-      link,
-      '',
-      `${site.name}, ${site.deskPhone}`,
-    ].join('\n')
-    await mail(telling, occasion, request.reporterEmail, `${request.number} ${request.writtenSummary}`, text)
   }
 }
 

@@ -4,13 +4,13 @@ import { SEEN_IN_FIELD } from '#core/orders'
 import { can, delivery, maySee, notFound } from '#server/kit'
 import type { Asker, Db } from '#server/kit'
 import { attachments, orders, visits } from '../tables'
-import { sendPicture } from './sendPicture'
+import { sendFile } from './sendFile'
 
 export default delivery(contract.readAttachment, async ({ db, who, input, response }) => {
   const [file] = await db.select().from(attachments).where(eq(attachments.id, input.id))
   if (!file || !maySee(who, file.siteId)) throw notFound('file')
   if (!can(who, 'desk.read') && !(await isOnMyJob(db, who, file.orderId))) throw notFound('file')
-  sendPicture(response, file)
+  sendFile(response, file, input.small)
 })
 
 /** A technician sees the pictures of orders they are or were sent to, once approved. */

@@ -95,7 +95,14 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     approvals: await approvalsOf(db, id),
     postings: await postingsOf(db, id),
     attachments: await db
-      .select({ id: attachments.id, name: attachments.name, mime: attachments.mime, width: attachments.width, height: attachments.height })
+      .select({
+        id: attachments.id,
+        kind: attachments.kind,
+        name: attachments.name,
+        mime: attachments.mime,
+        width: attachments.width,
+        height: attachments.height,
+      })
       .from(attachments)
       .where(eq(attachments.orderId, id)),
     timeline: await timelineOfOrder(db, id),

@@ -1,5 +1,6 @@
 import type { Route } from '#server/kit'
 import findPeople from './findPeople'
+import keepCallPreset from './keepCallPreset'
 import listNotices from './listNotices'
 import readNotices from './readNotices'
 import readSelf from './readSelf'
@@ -7,4 +8,4 @@ import readVocabulary from './readVocabulary'
 import signIn from './signIn'
 import signOut from './signOut'
 
-export const routes: Route[] = [signIn, signOut, readSelf, listNotices, readNotices, findPeople, readVocabulary]
+export const routes: Route[] = [signIn, signOut, readSelf, listNotices, readNotices, findPeople, readVocabulary, keepCallPreset]

@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
-import type { Self } from '#contract/people'
+import type { CallPreset, Self } from '#contract/people'
 import type { Asker, Outgoing, Reader } from '#server/kit'
-import { sites } from '../tables'
+import { accounts, sites } from '../tables'
 
 /** What the interface needs to know of the person signed in. */
 export async function selfOf(db: Reader, who: Asker, now: Date): Promise<Outgoing<Self>> {
@@ -12,6 +12,7 @@ export async function selfOf(db: Reader, who: Asker, now: Date): Promise<Outgoin
     .where(wanted ? eq(sites.id, wanted) : undefined)
     .orderBy(asc(sites.id))
     .limit(1)
+  const [account] = await db.select({ preset: accounts.callPreset }).from(accounts).where(eq(accounts.id, who.accountId!))
   return {
     accountId: who.accountId!,
     name: who.name,
@@ -20,6 +21,7 @@ export async function selfOf(db: Reader, who: Asker, now: Date): Promise<Outgoin
     approvalLimitMinor: who.approvalLimitMinor,
     technicianId: who.technicianId,
     site: { id: site!.id, code: site!.code, name: site!.name, zone: site!.zone, currency: site!.currency },
+    callPreset: (account?.preset ?? {}) as CallPreset,
     now,
   }
 }

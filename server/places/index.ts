@@ -7,4 +7,5 @@ import searchEverything from './searchEverything'
 
 export * from './namePlace'
 export * from './words'
+export * from './spots'
 export const routes: Route[] = [findPlaces, findAssets, readContext, searchEverything, readRegister]

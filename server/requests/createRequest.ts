@@ -1,46 +1,46 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { addWorkingTime, refuse } from '#core/kit'
 import { CLOSE_SHARE } from '#core/orders'
+import type { Answers } from '#core/requests'
 import type { Service, Tx } from '#server/kit'
-import { sha256 } from '#server/kit'
 import { takeNumber } from '#server/orders'
-import { attachments, people, places, requests, sites } from '../tables'
+import { assets, people, places, requests } from '../tables'
+import type { CHANNELS } from '../tables'
+import { checkAnswers } from './categoryForms'
+import { attachClaimed } from './keepFile'
+import type { SiteRecord } from './siteByCode'
 
 const LINK_DAYS = 400
 
 export interface Report {
-  channel: 'counter' | 'call'
-  placeId: number
+  channel: (typeof CHANNELS)[number]
+  /** Mail and other systems may not say where; the desk asks. */
+  placeId: number | null
+  assetId?: number | null
   summary: string
   description: string
+  categoryId?: number | null
+  formId?: number | null
+  answers?: Answers
+  payerId?: number | null
   personId?: number | null
   name?: string
   email?: string
   phone?: string
   wish?: string
-  photoClaims?: string[]
+  outsideReference?: string
+  position?: { lat: number; long: number }
+  repeatsId?: number
+  fileClaims?: string[]
 }
 
-/** A new request, numbered, with its private link and its photos. */
-export async function createRequest(tx: Tx, service: Service, site: typeof sites.$inferSelect, report: Report, now: Date) {
-  const [place] = await tx
-    .select()
-    .from(places)
-    .where(and(eq(places.id, report.placeId), eq(places.siteId, site.id)))
-  if (!place) refuse('place_unknown', 'Choose a place from the list.', 'placeId')
+/** A new request, numbered, with its private link, its answers and its files. */
+export async function createRequest(tx: Tx, service: Service, site: SiteRecord, report: Report, now: Date) {
+  const place = report.placeId ? await placeHere(tx, site.id, report.placeId) : null
+  const asset = report.assetId ? await assetHere(tx, site.id, report.assetId) : null
   const email = report.email?.toLowerCase() || null
-  const person = report.personId
-    ? (
-        await tx
-          .select()
-          .from(people)
-          .where(and(eq(people.id, report.personId), eq(people.siteId, site.id)))
-      )[0]
-    : email
-      ? (await tx.select().from(people).where(eq(people.email, email)))[0]
-      : undefined
-  if (report.personId && !person) refuse('person_unknown', 'Choose a person from the list.', 'personId')
-  const photoIds = await claimedPhotos(tx, site.id, report.photoClaims ?? [])
+  const person = await reporterOf(tx, site.id, report.personId ?? null, email)
+  const { formId, answers } = await checkAnswers(tx, report.categoryId ?? null, report.formId ?? null, report.answers ?? {})
   const link = service.links.fresh('request')
   const minutes = site.triageMinutes
   const number = await takeNumber(tx, site.id, 'request')
@@ -59,9 +59,16 @@ export async function createRequest(tx: Tx, service: Service, site: typeof sites
       reporterName: report.name || person?.name || null,
       reporterEmail: email ?? person?.email ?? null,
       reporterPhone: report.phone || person?.phone || null,
-      placeId: place.id,
-      payerId: person?.payerId ?? place.payerId ?? null,
+      placeId: place?.id ?? asset?.placeId ?? null,
+      assetId: asset?.id ?? null,
+      categoryId: report.categoryId ?? null,
+      formId,
+      answers,
+      payerId: report.payerId ?? asset?.payerId ?? person?.payerId ?? place?.payerId ?? null,
       wish: report.wish || null,
+      outsideReference: report.outsideReference || null,
+      position: report.position ?? null,
+      repeatsId: report.repeatsId ?? null,
       receivedAt: now,
       triageCloseAt: addWorkingTime(now, Math.round(minutes * CLOSE_SHARE), site.calendar),
       triageDueAt: addWorkingTime(now, minutes, site.calendar),
@@ -71,16 +78,37 @@ export async function createRequest(tx: Tx, service: Service, site: typeof sites
     })
     .$returningId()
   const id = saved!.id
-  if (photoIds.length) await tx.update(attachments).set({ requestId: id, claimHash: null, shared: true }).where(inArray(attachments.id, photoIds))
+  await attachClaimed(tx, site.id, report.fileClaims ?? [], { requestId: id })
   return { id, number, link: `${service.publicUrl()}/t/${link.token}` }
 }
 
-async function claimedPhotos(tx: Tx, siteId: number, claims: string[]): Promise<number[]> {
-  if (!claims.length) return []
-  const rows = await tx
-    .select({ id: attachments.id })
-    .from(attachments)
-    .where(and(inArray(attachments.claimHash, claims.map(sha256)), eq(attachments.siteId, siteId), isNull(attachments.requestId)))
-  if (rows.length !== claims.length) refuse('photo_gone', 'A photo is no longer here. Add it again.', 'photoClaims')
-  return rows.map((row) => row.id)
+async function placeHere(tx: Tx, siteId: number, placeId: number) {
+  const [place] = await tx
+    .select()
+    .from(places)
+    .where(and(eq(places.id, placeId), eq(places.siteId, siteId)))
+  if (!place) refuse('place_unknown', 'Choose a place from the list.', 'placeId')
+  return place
+}
+
+async function assetHere(tx: Tx, siteId: number, assetId: number) {
+  const [asset] = await tx
+    .select()
+    .from(assets)
+    .where(and(eq(assets.id, assetId), eq(assets.siteId, siteId)))
+  if (!asset) refuse('asset_unknown', 'Choose an asset from the list.', 'assetId')
+  return asset
+}
+
+/** The person chosen, or the one whose mail address it is. */
+async function reporterOf(tx: Tx, siteId: number, personId: number | null, email: string | null) {
+  if (personId) {
+    const [person] = await tx
+      .select()
+      .from(people)
+      .where(and(eq(people.id, personId), eq(people.siteId, siteId)))
+    if (!person) refuse('person_unknown', 'Choose a person from the list.', 'personId')
+    return person
+  }
+  return email ? (await tx.select().from(people).where(eq(people.email, email)))[0] : undefined
 }

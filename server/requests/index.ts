@@ -4,27 +4,45 @@ import answerQuestion from './answerQuestion'
 import askReporter from './askReporter'
 import declineRequest from './declineRequest'
 import enterCall from './enterCall'
-import findCounterPlaces from './findCounterPlaces'
+import findCounterSpots from './findCounterSpots'
 import joinRequest from './joinRequest'
 import listRequests from './listRequests'
 import readCounter from './readCounter'
 import readRequest from './readRequestSheet'
-import readTrackedPhoto from './readTrackedPhoto'
+import readTrackedFile from './readTrackedFile'
 import reportRequest from './reportRequest'
 import takeUpRequest from './takeUpRequest'
 import trackRequest from './trackRequest'
 import triageRequest from './triageRequest'
-import uploadCounterPhoto from './uploadCounterPhoto'
+import uploadCounterFile from './uploadCounterFile'
 
+import askForMine from './askForMine'
+import findSummaries from './findSummaries'
+import findTwins from './findTwins'
+import followRequest from './followRequest'
+import readAround from './readAround'
+import readCaller from './readCaller'
+import readCounterSpot from './readCounterSpot'
+import readMine from './readMine'
+import sayNotFixed from './sayNotFixed'
+import uploadTrackedFile from './uploadTrackedFile'
+import writeAsReporter from './writeAsReporter'
+import writeComment from './writeComment'
+export * from './categoryForms'
+export * from './conversation'
+export * from './createRequest'
+export * from './facts'
+export * from './saveRequestMove'
+export * from './siteByCode'
 export * from './stations'
 export const routes: Route[] = [
   readCounter,
-  findCounterPlaces,
-  uploadCounterPhoto,
+  findCounterSpots,
+  uploadCounterFile,
   reportRequest,
   trackRequest,
   answerQuestion,
-  readTrackedPhoto,
+  readTrackedFile,
   listRequests,
   readRequest,
   triageRequest,
@@ -34,4 +52,16 @@ export const routes: Route[] = [
   declineRequest,
   joinRequest,
   enterCall,
+  askForMine,
+  findSummaries,
+  findTwins,
+  followRequest,
+  readAround,
+  readCaller,
+  readCounterSpot,
+  readMine,
+  sayNotFixed,
+  uploadTrackedFile,
+  writeAsReporter,
+  writeComment,
 ]

@@ -1,5 +1,11 @@
 import * as contract from '#contract/requests'
+import { counterFieldsOf } from '#core/requests'
 import { query } from '#server/kit'
-import { counterSite, siteByCode } from './siteByCode'
+import { offeredCategories } from './categoryForms'
+import { contactOf, siteByCode } from './siteByCode'
 
-export default query(contract.readCounter, async ({ db, input }) => counterSite(await siteByCode(db, input.site)))
+export default query(contract.readCounter, async ({ db, input }) => {
+  const site = await siteByCode(db, input.site)
+  const fields = counterFieldsOf(site.counterFields)
+  return { ...contactOf(site), fields, categories: fields.category === 'not_asked' ? [] : await offeredCategories(db) }
+})

@@ -1,17 +1,20 @@
 import { and, eq } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import type { RequestSheet } from '#contract/requests'
+import { bulletinsAt } from '#server/help'
 import { maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { timelineOfRequest } from '#server/orders'
 import { nameAsset, namePlace } from '#server/places'
-import { attachments, orders, requestOrders, requests, sites, targetRules } from '../tables'
+import { attachments, followers, orders, requestOrders, requests, sites, targetRules } from '../tables'
+import { readAnswers } from './categoryForms'
+import { conversationOf } from './conversation'
 import { requestFacts } from './facts'
 
 export default query(contract.readRequest, ({ db, who, input, now }) => readRequestSheet(db, who, input.id, now))
 
 /** One request in full. @throws ProblemReply 404 when it is not theirs to see */
-export async function readRequestSheet(db: Reader, who: Asker, id: number, _now: Date): Promise<Outgoing<RequestSheet>> {
+export async function readRequestSheet(db: Reader, who: Asker, id: number, now: Date): Promise<Outgoing<RequestSheet>> {
   const [found] = await db.select({ request: requests, site: sites }).from(requests).innerJoin(sites, eq(sites.id, requests.siteId)).where(eq(requests.id, id))
   if (!found || !maySee(who, found.request.siteId)) throw notFound('request')
   const { request, site } = found
@@ -23,6 +26,9 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, _now:
     : []
   const [joinedTo] = request.joinedToId
     ? await db.select({ id: requests.id, number: requests.number }).from(requests).where(eq(requests.id, request.joinedToId))
+    : []
+  const [repeats] = request.repeatsId
+    ? await db.select({ id: requests.id, number: requests.number }).from(requests).where(eq(requests.id, request.repeatsId))
     : []
   return {
     id,
@@ -61,8 +67,20 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, _now:
       .from(requestOrders)
       .innerJoin(orders, eq(orders.id, requestOrders.orderId))
       .where(eq(requestOrders.requestId, id)),
+    answers: await readAnswers(db, request.formId, request.answers),
+    conversation: await conversationOf(db, request),
+    repeats: repeats ?? null,
+    bulletins: request.placeId ? await bulletinsAt(db, site.id, request.placeId, now) : [],
+    followers: await db.select({ name: followers.name, email: followers.email }).from(followers).where(eq(followers.requestId, id)),
     attachments: await db
-      .select({ id: attachments.id, name: attachments.name, mime: attachments.mime, width: attachments.width, height: attachments.height })
+      .select({
+        id: attachments.id,
+        kind: attachments.kind,
+        name: attachments.name,
+        mime: attachments.mime,
+        width: attachments.width,
+        height: attachments.height,
+      })
       .from(attachments)
       .where(eq(attachments.requestId, id)),
     timeline: await timelineOfRequest(db, id),

@@ -1,79 +1,124 @@
 import { and, asc, eq, gt, inArray, isNull } from 'drizzle-orm'
 import type { TrackedRequest } from '#contract/requests'
 import { dayWords, progressOf } from '#core/requests'
+import type { Progress } from '#core/requests'
 import { notFound, sha256 } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
-import { attachments, events, orders, requestOrders, requests, sites, visits } from '../tables'
-import { counterSite } from './siteByCode'
+import { attachments, comments, events, followers, orders, requestOrders, requests, sites, visits } from '../tables'
+import { readAnswers } from './categoryForms'
+import { contactOf } from './siteByCode'
 
-/** The request behind a private link. @throws ProblemReply 404 when unknown, expired or revoked */
+/** The request behind a private link, and whether it is followed rather than one's own. @throws ProblemReply 404 when unknown, expired or revoked */
 export async function requestByLink(db: Reader, token: string, now: Date) {
-  const [found] = await db
+  const hash = sha256(token)
+  const valid = and(gt(requests.linkExpiresAt, now), isNull(requests.linkRevokedAt))
+  const [own] = await db
     .select({ request: requests, site: sites })
     .from(requests)
     .innerJoin(sites, eq(sites.id, requests.siteId))
-    .where(and(eq(requests.linkHash, sha256(token)), gt(requests.linkExpiresAt, now), isNull(requests.linkRevokedAt)))
-  if (!found) throw notFound('request')
-  return found
+    .where(and(eq(requests.linkHash, hash), valid))
+  if (own) return { ...own, follower: null }
+  const [followed] = await db
+    .select({ request: requests, site: sites, follower: followers })
+    .from(followers)
+    .innerJoin(requests, eq(requests.id, followers.requestId))
+    .innerJoin(sites, eq(sites.id, requests.siteId))
+    .where(and(eq(followers.linkHash, hash), valid))
+  if (!followed) throw notFound('request')
+  return followed
 }
 
-/** Where a request stands, made only of what the reporter may know. */
-export async function trackedOf(db: Reader, { request, site }: Awaited<ReturnType<typeof requestByLink>>, now: Date): Promise<Outgoing<TrackedRequest>> {
-  const answering = request.joinedToId ?? request.id
-  const linked = await db
-    .select({ id: orders.id, state: orders.state, holdReason: orders.holdReason })
-    .from(requestOrders)
-    .innerJoin(orders, eq(orders.id, requestOrders.orderId))
-    .where(eq(requestOrders.requestId, answering))
-  const planned = linked.length
-    ? await db
-        .select({ orderId: visits.orderId, start: visits.plannedStart })
-        .from(visits)
-        .where(
-          and(
-            inArray(
-              visits.orderId,
-              linked.map((order) => order.id),
-            ),
-            eq(visits.state, 'planned'),
-          ),
-        )
-        .orderBy(asc(visits.plannedStart))
-    : []
-  const main = request.joinedToId ? (await db.select().from(requests).where(eq(requests.id, request.joinedToId)))[0]! : request
+/** Where a request stands, made only of what the reporter may know; a follower sees nothing of what was sent. */
+export async function trackedOf(
+  db: Reader,
+  { request, site, follower }: Awaited<ReturnType<typeof requestByLink>>,
+  now: Date,
+): Promise<Outgoing<TrackedRequest>> {
+  const linked = await ordersAnswering(db, [request.joinedToId ?? request.id])
+  const [main] = request.joinedToId ? await db.select().from(requests).where(eq(requests.id, request.joinedToId)) : [request]
   const place = await namePlace(db, request.placeId)
+  const progress = await progressIn(db, main!, linked, site.zone, now)
+  const own = !follower
+  const said = await db
+    .select()
+    .from(comments)
+    .where(and(eq(comments.requestId, request.id), eq(comments.kind, 'message')))
+    .orderBy(asc(comments.id))
   return {
     number: request.number,
-    site: counterSite(site),
-    summary: request.writtenSummary,
-    description: request.writtenDescription,
+    site: contactOf(site),
+    following: !own,
+    summary: own ? request.writtenSummary : request.takenUpAt ? request.summary : 'What you follow',
+    description: own ? request.writtenDescription : null,
     place: place ? [place.name, place.within].filter(Boolean).join(', ') : null,
     receivedAt: request.receivedAt,
-    progress: progressOf({
-      state: main.state,
-      declineReason: main.declineReason,
-      question: main.question,
-      zone: site.zone,
-      now,
-      orders: linked.map((order) => ({
-        state: order.state,
-        holdReason: order.holdReason,
-        plannedStart: planned.find((visit) => visit.orderId === order.id)?.start ?? null,
-      })),
-    }),
+    progress,
     steps: await stepsOf(
       db,
       request.id,
       linked.map((order) => order.id),
       site.zone,
     ),
-    photos: await db
-      .select({ id: attachments.id, width: attachments.width, height: attachments.height })
-      .from(attachments)
-      .where(and(eq(attachments.requestId, request.id), eq(attachments.shared, true))),
-    mayAnswer: request.state === 'asked',
+    answers: own ? await readAnswers(db, request.formId, request.answers) : [],
+    files: own
+      ? await db
+          .select({ id: attachments.id, kind: attachments.kind, name: attachments.name, width: attachments.width, height: attachments.height })
+          .from(attachments)
+          .where(and(eq(attachments.requestId, request.id), eq(attachments.shared, true)))
+      : [],
+    messages: said
+      .filter((one) => own || (site.sharedMessages && one.accountId !== null))
+      .map((one) => ({
+        at: one.at,
+        from: one.accountId === null ? one.authorName : `${one.authorName}, help desk`,
+        mine: one.accountId === null,
+        text: one.text,
+      })),
+    mayAnswer: own && request.state === 'asked',
+    mayWrite: own && request.state !== 'declined',
+    maySayNotFixed: own && progress.step === 'done',
   }
+}
+
+interface Answering {
+  requestId: number
+  id: number
+  state: (typeof orders.$inferSelect)['state']
+  holdReason: string | null
+}
+
+/** The orders that answer these requests. */
+export async function ordersAnswering(db: Reader, requestIds: number[]): Promise<Answering[]> {
+  if (!requestIds.length) return []
+  return db
+    .select({ requestId: requestOrders.requestId, id: orders.id, state: orders.state, holdReason: orders.holdReason })
+    .from(requestOrders)
+    .innerJoin(orders, eq(orders.id, requestOrders.orderId))
+    .where(inArray(requestOrders.requestId, requestIds))
+}
+
+export async function progressIn(db: Reader, main: typeof requests.$inferSelect, linked: Answering[], zone: string, now: Date): Promise<Progress> {
+  const dispatched = linked.filter((order) => order.state === 'dispatched').map((order) => order.id)
+  const planned = dispatched.length
+    ? await db
+        .select({ orderId: visits.orderId, start: visits.plannedStart })
+        .from(visits)
+        .where(and(inArray(visits.orderId, dispatched), eq(visits.state, 'planned')))
+        .orderBy(asc(visits.plannedStart))
+    : []
+  return progressOf({
+    state: main.state,
+    declineReason: main.declineReason,
+    question: main.question,
+    zone,
+    now,
+    orders: linked.map((order) => ({
+      state: order.state,
+      holdReason: order.holdReason,
+      plannedStart: planned.find((visit) => visit.orderId === order.id)?.start ?? null,
+    })),
+  })
 }
 
 /** The moves a reporter hears of, in their words. */
@@ -89,6 +134,7 @@ const TOLD: Record<string, (details: { start?: string } | null, at: Date, zone: 
   'order.check': () => 'It is done.',
   'order.reopen': () => 'We opened it again.',
   'order.cancel': () => 'It was called off.',
+  'request.notFixed': () => 'You said that it is not fixed.',
 }
 
 async function stepsOf(db: Reader, requestId: number, orderIds: number[], zone: string) {

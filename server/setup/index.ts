@@ -6,5 +6,31 @@ import editTarget from './editTarget'
 import readHealth from './readHealth'
 import readOpenApi from './readOpenApi'
 import readSetup from './readSetup'
+import copySiteIntake from './copySiteIntake'
+import dropWording from './dropWording'
+import editSiteIntake from './editSiteIntake'
+import makeApiKey from './makeApiKey'
+import previewWording from './previewWording'
+import readIntakeSetup from './readIntakeSetup'
+import revokeApiKey from './revokeApiKey'
+import saveCategory from './saveCategory'
+import saveWording from './saveWording'
 
-export const routes: Route[] = [readSetup, editAccount, editTarget, editNumbering, editHold, readHealth, readOpenApi]
+export const routes: Route[] = [
+  readSetup,
+  editAccount,
+  editTarget,
+  editNumbering,
+  editHold,
+  readHealth,
+  readOpenApi,
+  copySiteIntake,
+  dropWording,
+  editSiteIntake,
+  makeApiKey,
+  previewWording,
+  readIntakeSetup,
+  revokeApiKey,
+  saveCategory,
+  saveWording,
+]

@@ -6,7 +6,14 @@ import answers from './answers.json'
 
 type Schema = { properties?: Record<string, unknown>; required?: string[]; [key: string]: unknown }
 
-const CONTENT: Record<string, string> = { json: 'application/json', pdf: 'application/pdf', csv: 'text/csv', image: 'image/jpeg', stream: 'text/event-stream' }
+const CONTENT: Record<string, string> = {
+  json: 'application/json',
+  pdf: 'application/pdf',
+  csv: 'text/csv',
+  image: 'image/jpeg',
+  file: 'application/octet-stream',
+  stream: 'text/event-stream',
+}
 
 /** The contract as an OpenAPI 3.1 document: every endpoint, generated, nothing written by hand. */
 export function openApi(): object {

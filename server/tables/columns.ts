@@ -1,4 +1,4 @@
-import { datetime, int, varchar } from 'drizzle-orm/mysql-core'
+import { customType, datetime, int, varchar } from 'drizzle-orm/mysql-core'
 
 /** A UTC instant, to the millisecond. */
 export const instant = (name: string) => datetime(name, { mode: 'date', fsp: 3 })
@@ -16,3 +16,5 @@ export const tokenHash = (name: string) => varchar(name, { length: 64 })
 
 /** Raised by one on every edit; a stale one is refused. */
 export const version = () => int('version').notNull().default(1)
+
+export const mediumblob = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' })

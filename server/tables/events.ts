@@ -1,9 +1,10 @@
-import { bigint, boolean, customType, index, int, json, mysqlTable, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import { id, instant } from './columns'
+import { bigint, boolean, index, int, json, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { id, instant, mediumblob } from './columns'
 import { orders, visits } from './orders'
 import { accounts } from './people'
 import { sites } from './places'
-import { requests } from './requests'
+import { articles } from './help'
+import { comments, requests } from './requests'
 import { vendors } from './vendors'
 
 /** What an event tells beyond its columns; shown on the timeline, read by the mails. */
@@ -61,6 +62,12 @@ export const mails = mysqlTable(
     to: varchar('to', { length: 190 }).notNull(),
     subject: varchar('subject', { length: 250 }).notNull(),
     text: text('text').notNull(),
+    html: text('html'),
+    /** The request it is about: replies find their way back by it. */
+    requestId: int('request_id').references(() => requests.id),
+    from: varchar('from', { length: 190 }),
+    /** The message it answers, for the reader's mail program. */
+    inReplyTo: varchar('in_reply_to', { length: 250 }),
     state: varchar('state', { length: 12, enum: ['waiting', 'sent', 'failed'] }).notNull(),
     attempts: smallint('attempts').notNull().default(0),
     nextAt: instant('next_at').notNull(),
@@ -90,8 +97,6 @@ export const notices = mysqlTable(
   (table) => [uniqueIndex('notice_once').on(table.eventId, table.accountId), index('notice_account').on(table.accountId, table.readAt)],
 )
 
-const mediumblob = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' })
-
 /** A file as it is served: pictures re-encoded without position data, in the database beside their row. */
 export const attachments = mysqlTable(
   'attachment',
@@ -114,6 +119,13 @@ export const attachments = mysqlTable(
     /** Whether the reporter may see it through their link. */
     shared: boolean('shared').notNull().default(false),
     vendorId: int('vendor_id').references(() => vendors.id),
+    commentId: int('comment_id').references(() => comments.id),
+    articleId: int('article_id').references(() => articles.id),
+    /** A picture is re-encoded and shown; a document is kept as it came and only ever downloaded. */
+    kind: varchar('kind', { length: 12, enum: ['picture', 'document'] })
+      .notNull()
+      .default('picture'),
+    thumb: mediumblob('thumb'),
     at: instant('at').notNull(),
   },
   (table) => [
@@ -121,4 +133,42 @@ export const attachments = mysqlTable(
     index('attachment_request').on(table.requestId),
     index('attachment_order').on(table.orderId),
   ],
+)
+
+/** A mail as it came in, kept before anything is made of it. */
+export const incomingMails = mysqlTable(
+  'incoming_mail',
+  {
+    id: id(),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
+    /** Its Message-ID, or a hash of all of it: the same message delivered twice counts once. */
+    onceKey: varchar('once_key', { length: 250 }).notNull(),
+    sender: varchar('sender', { length: 190 }).notNull(),
+    /** The address it came to, with the tag of a conversation when it is a reply. */
+    recipient: varchar('recipient', { length: 250 }).notNull(),
+    subject: varchar('subject', { length: 250 }),
+    receivedAt: instant('received_at').notNull(),
+    state: varchar('state', { length: 12, enum: ['waiting', 'request', 'joined', 'ignored', 'refused'] }).notNull(),
+    reason: varchar('reason', { length: 300 }),
+    attempts: smallint('attempts').notNull().default(0),
+    raw: mediumblob('raw').notNull(),
+    requestId: int('request_id').references(() => requests.id),
+  },
+  (table) => [uniqueIndex('incoming_mail_once').on(table.siteId, table.onceKey), index('incoming_mail_waiting').on(table.state, table.id)],
+)
+
+/** The words of a mail for an occasion, where a site has its own. */
+export const mailWordings = mysqlTable(
+  'mail_wording',
+  {
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
+    occasion: varchar('occasion', { length: 40 }).notNull(),
+    subject: varchar('subject', { length: 200 }).notNull(),
+    text: text('text').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.siteId, table.occasion] })],
 )

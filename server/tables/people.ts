@@ -38,6 +38,8 @@ export const accounts = mysqlTable('account', {
   /** No login is tried before this instant: wrong passwords slow, they never shut out. */
   waitUntil: instant('wait_until'),
   disabledAt: instant('disabled_at'),
+  /** What this person's call form starts with. */
+  callPreset: json('call_preset').$type<Record<string, string | number | null>>(),
   version: int('version').notNull().default(1),
 })
 

@@ -1,6 +1,7 @@
-import { date, index, int, json, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { boolean, date, index, int, json, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import type { WorkCalendar } from '#core/kit'
+import type { CounterFields } from '#core/requests'
 import { id, instant, minor } from './columns'
 import { payers } from './ledger'
 import { vendors } from './vendors'
@@ -16,6 +17,10 @@ export const sites = mysqlTable('site', {
   deskEmail: varchar('desk_email', { length: 190 }).notNull(),
   /** Working minutes within which a new request is triaged. */
   triageMinutes: int('triage_minutes').notNull(),
+  /** Which fields the Counter asks for; empty for the usual ones. */
+  counterFields: json('counter_fields').$type<CounterFields>(),
+  /** Whether messages of the desk reach everybody who follows a request, or its reporter alone. */
+  sharedMessages: boolean('shared_messages').notNull().default(true),
 })
 
 /** Site, building, floor, space or grounds: one tree. `path` is "/1/7/31/", the ids from the root. */

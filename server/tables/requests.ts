@@ -1,6 +1,7 @@
-import { boolean, index, int, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { boolean, index, int, json, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { CONSEQUENCES, PRIORITIES, REQUEST_STATES, URGENCIES } from '#core/requests'
+import type { Answers, Question } from '#core/requests'
 import { id, instant, tokenHash, version } from './columns'
 import { payers } from './ledger'
 import { orders } from './orders'
@@ -15,7 +16,28 @@ export const categories = mysqlTable('category', {
   code: varchar('code', { length: 32 }).notNull().unique(),
   name: varchar('name', { length: 80 }).notNull(),
   tradeId: int('trade_id').references(() => trades.id),
+  /** A few words under the name, for those who do not speak maintenance. */
+  hint: varchar('hint', { length: 160 }),
+  position: int('position').notNull().default(0),
+  /** Offered no longer; requests of before keep it. */
+  retiredAt: instant('retired_at'),
 })
+
+/** The questions of a category as they stood from one edit to the next: never changed, only followed by another. */
+export const categoryForms = mysqlTable(
+  'category_form',
+  {
+    id: id(),
+    categoryId: int('category_id')
+      .notNull()
+      .references(() => categories.id),
+    round: int('round').notNull(),
+    questions: json('questions').$type<Question[]>().notNull(),
+    madeAt: instant('made_at').notNull(),
+    madeBy: int('made_by').references(() => accounts.id),
+  },
+  (table) => [uniqueIndex('category_form_round').on(table.categoryId, table.round)],
+)
 
 export const requests = mysqlTable(
   'request',
@@ -40,6 +62,11 @@ export const requests = mysqlTable(
     assetId: int('asset_id').references(() => assets.id),
     categoryId: int('category_id').references(() => categories.id),
     consequence: varchar('consequence', { length: 12, enum: CONSEQUENCES }),
+    /** The questions that were asked, and what was answered. */
+    formId: int('form_id').references(() => categoryForms.id),
+    answers: json('answers').$type<Answers>(),
+    /** Where a device said it was, for requests of other systems. */
+    position: json('position').$type<{ lat: number; long: number }>(),
     urgency: varchar('urgency', { length: 12, enum: URGENCIES }),
     priority: varchar('priority', { length: 12, enum: PRIORITIES }),
     prioritySentence: varchar('priority_sentence', { length: 300 }),
@@ -56,6 +83,8 @@ export const requests = mysqlTable(
     triageDueAt: instant('triage_due_at').notNull(),
     question: text('question'),
     declineReason: text('decline_reason'),
+    /** Said to be not fixed: the request it repeats. */
+    repeatsId: int('repeats_id').references((): AnyMySqlColumn => requests.id),
     joinedToId: int('joined_to_id').references((): AnyMySqlColumn => requests.id),
     /** The reporter's private link: the hash finds it; the nonce and the server's secret make it again for mails. */
     linkHash: tokenHash('link_hash').notNull(),
@@ -86,4 +115,76 @@ export const requestOrders = mysqlTable(
       .references(() => orders.id),
   },
   (table) => [primaryKey({ columns: [table.requestId, table.orderId] }), index('request_order_order').on(table.orderId)],
+)
+
+/** Somebody else with the same trouble: hears how it goes on a link of their own. */
+export const followers = mysqlTable(
+  'request_follower',
+  {
+    id: id(),
+    requestId: int('request_id')
+      .notNull()
+      .references(() => requests.id),
+    email: varchar('email', { length: 190 }).notNull(),
+    name: varchar('name', { length: 120 }),
+    at: instant('at').notNull(),
+    linkHash: tokenHash('link_hash').notNull(),
+    linkNonce: varchar('link_nonce', { length: 32 }).notNull(),
+  },
+  (table) => [uniqueIndex('request_follower_once').on(table.requestId, table.email), uniqueIndex('request_follower_link').on(table.linkHash)],
+)
+
+/** What is said about a request: notes stay inside, messages go to the reporter or come from them. */
+export const comments = mysqlTable(
+  'comment',
+  {
+    id: id(),
+    requestId: int('request_id')
+      .notNull()
+      .references(() => requests.id),
+    kind: varchar('kind', { length: 12, enum: ['note', 'message'] }).notNull(),
+    /** Empty when the reporter wrote it. */
+    accountId: int('account_id').references(() => accounts.id),
+    authorName: varchar('author_name', { length: 120 }).notNull(),
+    text: text('text').notNull(),
+    /** What a reply by mail repeated, folded away. */
+    quoted: text('quoted'),
+    at: instant('at').notNull(),
+  },
+  (table) => [index('comment_request').on(table.requestId, table.id)],
+)
+
+/** Lets a reporter see everything they sent: asked for by mail address, sent to that address. */
+export const reporterLinks = mysqlTable(
+  'reporter_link',
+  {
+    id: id(),
+    email: varchar('email', { length: 190 }).notNull(),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
+    tokenHash: tokenHash('token_hash').notNull(),
+    nonce: varchar('nonce', { length: 32 }).notNull(),
+    createdAt: instant('created_at').notNull(),
+    expiresAt: instant('expires_at').notNull(),
+  },
+  (table) => [uniqueIndex('reporter_link_token').on(table.tokenHash)],
+)
+
+/** A program that may send requests. */
+export const apiKeys = mysqlTable(
+  'api_key',
+  {
+    id: id(),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
+    name: varchar('name', { length: 80 }).notNull(),
+    keyHash: tokenHash('key_hash').notNull(),
+    createdAt: instant('created_at').notNull(),
+    createdBy: int('created_by').references(() => accounts.id),
+    lastUsedAt: instant('last_used_at'),
+    revokedAt: instant('revoked_at'),
+  },
+  (table) => [uniqueIndex('api_key_hash').on(table.keyHash)],
 )

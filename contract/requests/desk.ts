@@ -1,0 +1,289 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { Done, Instant, Page } from '#contract/kit'
+import { CONSEQUENCES, PRIORITIES, URGENCIES } from '#core/requests'
+import type { Consequence, Priority, RequestFacts, RequestState, Urgency } from '#core/requests'
+import type { Conversation } from './conversation'
+import type { KnownBulletin } from './counter'
+
+export interface RequestRow {
+  id: number
+  number: string
+  state: RequestState
+  summary: string
+  placeCode: string | null
+  placeName: string | null
+  priority: Priority | null
+  channel: string
+  reporterName: string | null
+  receivedAt: Instant
+  closeAt: Instant
+  dueAt: Instant
+}
+
+export const listRequests = endpoint<
+  { station?: 'intake' | 'triage'; state?: RequestState; q?: string; after?: string; limit?: number; placeId?: number; assetId?: number },
+  Page<RequestRow>
+>({
+  method: 'GET',
+  path: '/api/requests',
+  says: 'Requests, the most pressing first.',
+  may: 'desk.read',
+  input: Joi.object({
+    station: Joi.valid('intake', 'triage'),
+    state: Joi.valid('new', 'asked', 'accepted', 'joined', 'declined'),
+    q: field.search(),
+    after: Joi.string().max(120),
+    limit: field.limit(),
+    placeId: field.id(),
+    assetId: field.id(),
+  }),
+})
+
+export interface TimelineEntry {
+  id: number
+  at: Instant
+  kind: string
+  who: string
+  from: string | null
+  to: string | null
+  reason: string | null
+  details: { fields?: Record<string, { from: unknown; to: unknown }>; [key: string]: unknown } | null
+}
+
+export interface AttachmentRow {
+  id: number
+  kind: 'picture' | 'document'
+  name: string
+  mime: string
+  width: number | null
+  height: number | null
+}
+
+export interface NamedPlace {
+  id: number
+  code: string
+  name: string
+  within: string
+  access: string | null
+}
+
+export interface NamedAsset {
+  id: number
+  tag: string
+  name: string
+}
+
+export interface RequestSheet {
+  id: number
+  number: string
+  version: number
+  site: { id: number; zone: string; currency: string }
+  facts: RequestFacts
+  state: RequestState
+  channel: string
+  summary: string
+  description: string
+  writtenSummary: string
+  writtenDescription: string
+  reporter: { id: number | null; name: string | null; email: string | null; phone: string | null }
+  place: NamedPlace | null
+  asset: NamedAsset | null
+  categoryId: number | null
+  consequence: Consequence | null
+  urgency: Urgency | null
+  priority: Priority | null
+  prioritySentence: string | null
+  priorityOverridden: boolean
+  /** What the priority promises, from now, in minutes on its clock. */
+  promise: { clock: string; responseMinutes: number; completionMinutes: number } | null
+  wish: string | null
+  payerId: number | null
+  outsideReference: string | null
+  receivedAt: Instant
+  triageCloseAt: Instant
+  triageDueAt: Instant
+  question: string | null
+  declineReason: string | null
+  joinedTo: { id: number; number: string } | null
+  joinedFrom: { id: number; number: string }[]
+  orders: { id: number; number: string; state: string; summary: string }[]
+  /** What the category asked, as it stood then, with what was answered. */
+  answers: { label: string; answer: string }[]
+  conversation: Conversation
+  /** Said to be not fixed: the request it repeats. */
+  repeats: { id: number; number: string } | null
+  followers: { name: string | null; email: string }[]
+  /** Notices that cover the place now or soon. */
+  bulletins: KnownBulletin[]
+  attachments: AttachmentRow[]
+  timeline: TimelineEntry[]
+}
+
+const byId = { id: field.id().required() }
+const byVersion = { ...byId, version: field.version().required() }
+
+export const readRequest = endpoint<{ id: number }, RequestSheet>({
+  method: 'GET',
+  path: '/api/requests/:id',
+  says: 'One request in full.',
+  may: 'desk.read',
+  input: Joi.object(byId),
+})
+
+export interface TriageFields {
+  summary?: string
+  description?: string
+  placeId?: number | null
+  assetId?: number | null
+  categoryId?: number | null
+  consequence?: Consequence | null
+  urgency?: Urgency | null
+  priority?: Priority | null
+  priorityReason?: string
+  payerId?: number | null
+  outsideReference?: string | null
+}
+
+export const triageRequest = endpoint<{ id: number; version: number } & TriageFields, RequestSheet>({
+  method: 'PATCH',
+  path: '/api/requests/:id',
+  says: 'Correct a request while deciding on it.',
+  may: 'requests.triage',
+  input: Joi.object({
+    ...byVersion,
+    summary: field.line(),
+    description: field.words().min(1),
+    placeId: field.id().allow(null),
+    assetId: field.id().allow(null),
+    categoryId: field.id().allow(null),
+    consequence: Joi.valid(...CONSEQUENCES, null),
+    urgency: Joi.valid(...URGENCIES, null),
+    priority: Joi.valid(...PRIORITIES),
+    priorityReason: field.words(200),
+    payerId: field.id().allow(null),
+    outsideReference: field.words(80).allow('', null),
+  }),
+})
+
+export const takeUpRequest = endpoint<{ id: number; version: number }, Done>({
+  method: 'POST',
+  path: '/api/requests/:id/take-up',
+  says: 'Take a request from Intake into Triage.',
+  may: 'requests.triage',
+  input: Joi.object(byVersion),
+})
+
+export const acceptRequest = endpoint<{ id: number; version: number; orderId?: number }, { orderId: number; orderNumber: string }>({
+  method: 'POST',
+  path: '/api/requests/:id/accept',
+  says: 'Accept as a new order, or into an existing one.',
+  may: 'requests.triage',
+  input: Joi.object({ ...byVersion, orderId: field.id() }),
+})
+
+const reasoned = Joi.object({ ...byVersion, reason: field.words(2000).allow('') })
+
+export const askReporter = endpoint<{ id: number; version: number; reason: string }, Done>({
+  method: 'POST',
+  path: '/api/requests/:id/ask',
+  says: 'Ask the reporter a question, by mail and on their link.',
+  may: 'requests.triage',
+  input: reasoned,
+})
+
+export const declineRequest = endpoint<{ id: number; version: number; reason: string }, Done>({
+  method: 'POST',
+  path: '/api/requests/:id/decline',
+  says: 'Decline; the reporter is told why.',
+  may: 'requests.triage',
+  input: reasoned,
+})
+
+export const joinRequest = endpoint<{ id: number; version: number; toId: number }, Done>({
+  method: 'POST',
+  path: '/api/requests/:id/join',
+  says: 'Join a duplicate to the request it repeats.',
+  may: 'requests.triage',
+  input: Joi.object({ ...byVersion, toId: field.id().required() }),
+})
+
+export interface CallEntry {
+  siteId: number
+  personId?: number | null
+  assetId?: number | null
+  categoryId?: number | null
+  payerId?: number | null
+  channel?: 'call' | 'visit'
+  outsideReference?: string
+  /** The same trouble is there already: kept as a request of its own, joined to that one. */
+  joinToId?: number | null
+  name?: string
+  email?: string
+  phone?: string
+  placeId: number
+  summary: string
+  description: string
+}
+
+export const enterCall = endpoint<CallEntry, { id: number; number: string }>({
+  method: 'POST',
+  path: '/api/requests',
+  says: 'Enter a call or a visit at the desk.',
+  may: 'requests.triage',
+  input: Joi.object({
+    siteId: field.id().required(),
+    personId: field.id().allow(null),
+    assetId: field.id().allow(null),
+    categoryId: field.id().allow(null),
+    payerId: field.id().allow(null),
+    channel: Joi.valid('call', 'visit'),
+    outsideReference: field.words(80).allow(''),
+    joinToId: field.id().allow(null),
+    name: field.words(120).allow(''),
+    email: field.email().allow(''),
+    phone: field.words(40).allow(''),
+    placeId: field.id().required().messages({ 'any.required': 'Choose where it is.', 'number.base': 'Choose where it is.' }),
+    summary: field.line().required(),
+    description: field.words().min(1).required(),
+  }),
+})
+
+/** What stands beside a caller: where they are, who pays, what they wait for, what was done for them. */
+export interface Caller {
+  id: number
+  name: string
+  email: string | null
+  phone: string | null
+  place: { id: number; label: string } | null
+  payer: { id: number; label: string } | null
+  open: { id: number; number: string; summary: string; state: string; receivedAt: Instant }[]
+  lastJobs: { id: number; number: string; summary: string; finishedAt: Instant; outcome: string }[]
+}
+
+export const readCaller = endpoint<{ id: number }, Caller>({
+  method: 'GET',
+  path: '/api/callers/:id',
+  says: 'What is known of somebody who calls.',
+  may: 'requests.triage',
+  input: Joi.object(byId),
+})
+
+export const findTwins = endpoint<
+  { placeId: number; assetId?: number; words?: string },
+  { rows: { id: number; number: string; summary: string; receivedAt: Instant }[] }
+>({
+  method: 'GET',
+  path: '/api/twins',
+  says: 'Open requests at a place that may be the same trouble, the likeliest first.',
+  may: 'requests.triage',
+  input: Joi.object({ placeId: field.id().required(), assetId: field.id(), words: field.search() }),
+})
+
+export const findSummaries = endpoint<{ q: string }, { rows: string[] }>({
+  method: 'GET',
+  path: '/api/summaries',
+  says: 'Summaries written before that begin like this, the most used first.',
+  may: 'requests.triage',
+  input: Joi.object({ q: field.search().required() }),
+})

@@ -1,0 +1,83 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import { ROLES } from '#core/people'
+import type { Role } from '#core/people'
+import type { Priority } from '#core/requests'
+
+export interface SetupSheet {
+  accounts: { id: number; version: number; name: string; email: string; roles: Role[]; approvalLimitMinor: number | null; disabled: boolean }[]
+  targets: { id: number; siteCode: string; priority: Priority; clock: 'continuous' | 'working'; responseMinutes: number; completionMinutes: number }[]
+  numberings: { siteId: number; siteCode: string; series: 'request' | 'order'; prefix: string; next: number }[]
+  holds: { reason: string; stopsClock: boolean }[]
+}
+
+export const readSetup = endpoint<object, SetupSheet>({
+  method: 'GET',
+  path: '/api/setup',
+  says: 'Accounts, targets, numbering and hold reasons.',
+  may: 'setup.edit',
+})
+
+export const editAccount = endpoint<{ id: number; version: number; roles: Role[]; approvalLimitMinor: number | null; disabled: boolean }, SetupSheet>({
+  method: 'PATCH',
+  path: '/api/setup/accounts/:id',
+  says: 'Change roles, approval limit, or whether somebody may sign in.',
+  may: 'setup.edit',
+  input: Joi.object({
+    id: field.id().required(),
+    version: field.version().required(),
+    roles: Joi.array()
+      .items(Joi.valid(...ROLES))
+      .unique()
+      .required(),
+    approvalLimitMinor: field.minor().allow(null).required(),
+    disabled: Joi.boolean().required(),
+  }),
+})
+
+export const editTarget = endpoint<{ id: number; clock: 'continuous' | 'working'; responseMinutes: number; completionMinutes: number }, SetupSheet>({
+  method: 'PATCH',
+  path: '/api/setup/targets/:id',
+  says: 'Change what a priority promises; promises already made stay.',
+  may: 'setup.edit',
+  input: Joi.object({
+    id: field.id().required(),
+    clock: Joi.valid('continuous', 'working').required(),
+    responseMinutes: Joi.number().integer().min(1).max(1_000_000).required(),
+    completionMinutes: Joi.number()
+      .integer()
+      .min(Joi.ref('responseMinutes'))
+      .max(1_000_000)
+      .required()
+      .messages({ 'number.min': 'Finishing is promised no earlier than responding.' }),
+  }),
+})
+
+export const editNumbering = endpoint<{ siteId: number; series: 'request' | 'order'; next: number }, SetupSheet>({
+  method: 'PATCH',
+  path: '/api/setup/numbering/:siteId/:series',
+  says: 'Set the next number; never one already used.',
+  may: 'setup.edit',
+  input: Joi.object({
+    siteId: field.id().required(),
+    series: Joi.valid('request', 'order').required(),
+    next: Joi.number().integer().min(1).max(99_999_999).required(),
+  }),
+})
+
+export const editHold = endpoint<{ reason: string; stopsClock: boolean }, SetupSheet>({
+  method: 'PATCH',
+  path: '/api/setup/holds/:reason',
+  says: 'Say whether a hold reason stops the target clock.',
+  may: 'setup.edit',
+  input: Joi.object({ reason: Joi.valid('part', 'access', 'vendor', 'approval', 'weather', 'other').required(), stopsClock: Joi.boolean().required() }),
+})
+
+export interface Health {
+  state: 'in order' | 'not in order'
+  database: boolean
+  migrations: { applied: number; expected: number }
+}
+
+export const readHealth = endpoint<object, Health>({ method: 'GET', path: '/api/health', says: 'Whether database and migrations are in order.', may: 'public' })
+export const readOpenApi = endpoint<object, object>({ method: 'GET', path: '/api/openapi.json', says: 'This contract as OpenAPI 3.1.', may: 'public' })

@@ -1,0 +1,137 @@
+import { and, eq, inArray } from 'drizzle-orm'
+import { fillWording, USUAL_WORDINGS } from '#core/requests'
+import type { Occasion, Placeholder, Wording } from '#core/requests'
+import type { PublishedEvent, Reader } from '#server/kit'
+import { namePlace } from '#server/places'
+import { accountRoles, followers, incomingMails, mailWordings, orders, requestOrders, requests, sites } from '../tables'
+import { htmlOf } from './html'
+import { mail, notice } from './telling'
+import type { Telling } from './telling'
+
+interface ReporterView {
+  request: typeof requests.$inferSelect
+  zone: string
+  event: PublishedEvent
+}
+
+/** Somebody to write to about a request, each with a link of their own. */
+interface Recipient {
+  request: typeof requests.$inferSelect
+  email: string
+  name: string | null
+  link: string
+}
+
+/** Messages stay with the reporter where a site does not share them; how it goes is told to everybody. */
+const PRIVATE: Occasion[] = ['question']
+
+/** Mails every reporter an event concerns: of this request or the order's, those who joined them, and those who follow. */
+export async function tellReporters(telling: Telling, occasion: Occasion, words: (view: ReporterView) => string = () => ''): Promise<void> {
+  const { tx, event } = telling
+  const ids = event.requestId
+    ? [event.requestId]
+    : (await tx.select({ id: requestOrders.requestId }).from(requestOrders).where(eq(requestOrders.orderId, event.orderId!))).map((row) => row.id)
+  if (!ids.length) return
+  const [site] = await tx.select().from(sites).where(eq(sites.id, event.siteId!))
+  const alone = PRIVATE.includes(occasion) || (occasion === 'message' && !site!.sharedMessages)
+  const wording = await wordingOf(tx, site!.id, occasion)
+  for (const recipient of await recipientsOf(telling, ids, !alone)) {
+    const { request } = recipient
+    const values = await valuesFor(tx, site!, recipient, words({ request, zone: site!.zone, event }))
+    const text = fillWording(wording.text, values)
+    await mail(telling, occasion, recipient.email, fillWording(wording.subject, values), text, {
+      html: htmlOf(text),
+      from: site!.deskEmail,
+      requestId: request.id,
+      inReplyTo: await firstMailOf(tx, request.id),
+    })
+  }
+}
+
+/** The site's own words for an occasion, or the usual ones. */
+export async function wordingOf(db: Reader, siteId: number, occasion: Occasion): Promise<Wording> {
+  const [own] = await db
+    .select()
+    .from(mailWordings)
+    .where(and(eq(mailWordings.siteId, siteId), eq(mailWordings.occasion, occasion)))
+  return own ? { subject: own.subject, text: own.text } : USUAL_WORDINGS[occasion]
+}
+
+/** What the placeholders stand for in a mail to this person. */
+export async function valuesFor(
+  db: Reader,
+  site: typeof sites.$inferSelect,
+  { request, name, link }: Pick<Recipient, 'request' | 'name' | 'link'>,
+  words: string,
+): Promise<Record<Placeholder, string>> {
+  const place = await namePlace(db, request.placeId)
+  return {
+    name: name ?? '',
+    number: request.number,
+    summary: request.writtenSummary,
+    place: place ? [place.name, place.within].filter(Boolean).join(', ') : '',
+    words,
+    link,
+    site: site.name,
+    phone: site.deskPhone,
+  }
+}
+
+async function recipientsOf({ tx, service }: Telling, requestIds: number[], everybody: boolean): Promise<Recipient[]> {
+  const own = await tx.select().from(requests).where(inArray(requests.id, requestIds))
+  const joined = everybody ? await tx.select().from(requests).where(inArray(requests.joinedToId, requestIds)) : []
+  const mains = [...own, ...joined]
+  const following =
+    everybody && mains.length
+      ? await tx
+          .select()
+          .from(followers)
+          .where(
+            inArray(
+              followers.requestId,
+              mains.map((row) => row.id),
+            ),
+          )
+      : []
+  const at = (link: string) => `${service.publicUrl()}/t/${link}`
+  const all = [
+    ...mains.flatMap((request): Recipient[] =>
+      request.reporterEmail
+        ? [{ request, email: request.reporterEmail, name: request.reporterName, link: at(service.links.again('request', request.linkNonce)) }]
+        : [],
+    ),
+    ...following.map((row): Recipient => ({
+      request: mains.find((request) => request.id === row.requestId)!,
+      email: row.email,
+      name: row.name,
+      link: at(service.links.again('follow', row.linkNonce)),
+    })),
+  ]
+  return all.filter((one, index) => all.findIndex((other) => other.email === one.email && other.request.id === one.request.id) === index)
+}
+
+/** The mail a request was made of: answers stand under it in the reporter's mail program. */
+async function firstMailOf(db: Reader, requestId: number): Promise<string | null> {
+  const [first] = await db
+    .select({ key: incomingMails.onceKey })
+    .from(incomingMails)
+    .where(and(eq(incomingMails.requestId, requestId), eq(incomingMails.state, 'request')))
+  return first?.key.startsWith('<') ? first.key : null
+}
+
+/** Those at the desk who have to do with a request hear that its reporter wrote. */
+export async function noticeOfReporter(telling: Telling): Promise<void> {
+  const { tx, event } = telling
+  const [request] = await tx.select().from(requests).where(eq(requests.id, event.requestId!))
+  const leads = await tx
+    .select({ leadId: orders.leadId })
+    .from(requestOrders)
+    .innerJoin(orders, eq(orders.id, requestOrders.orderId))
+    .where(eq(requestOrders.requestId, request!.id))
+  const known = [request!.takenUpBy, ...leads.map((row) => row.leadId)].filter((id) => id !== null)
+  const desk = known.length
+    ? known
+    : (await tx.select({ id: accountRoles.accountId }).from(accountRoles).where(eq(accountRoles.role, 'coordinator'))).map((row) => row.id)
+  const what = event.kind === 'request.notFixed' ? 'says that it is not fixed' : 'wrote'
+  await notice(telling, desk, `${event.actorName} ${what} (${request!.number}): ${event.reason ?? request!.summary}`)
+}

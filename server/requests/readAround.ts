@@ -1,0 +1,81 @@
+import { and, desc, eq, inArray, isNotNull, or } from 'drizzle-orm'
+import * as contract from '#contract/requests'
+import { progressOf, rankTwins } from '#core/requests'
+import { articlesFor, bulletinsAt } from '#server/help'
+import { query } from '#server/kit'
+import { namePlace } from '#server/places'
+import { categories, orders, places, requestOrders, requests } from '../tables'
+import { siteByCode } from './siteByCode'
+
+const MOST = 5
+
+export default query(contract.readAround, async ({ db, input, now }) => {
+  const site = await siteByCode(db, input.site)
+  const [place] = input.placeId
+    ? await db
+        .select()
+        .from(places)
+        .where(and(eq(places.id, input.placeId), eq(places.siteId, site.id)))
+    : []
+  const open = place ? await openHere(db, site.id, place.id, input.assetId ?? null) : []
+  const ranked = rankTwins(
+    input.words ?? '',
+    open.map((row) => ({ ...row, text: row.summary })),
+  ).slice(0, MOST)
+  const known = await Promise.all(
+    ranked.map(async (row) => ({
+      id: row.id,
+      // Until the desk has read it, a stranger's own words may say more than strangers should know.
+      summary: row.takenUpAt ? row.summary : (row.category ?? 'Something was reported here'),
+      place: (await namePlace(db, row.placeId))?.name ?? '',
+      since: row.receivedAt,
+      progress: progressOf({
+        state: row.state,
+        declineReason: null,
+        // The question is between the desk and the reporter.
+        question: 'The desk has asked the reporter something.',
+        zone: site.zone,
+        now,
+        orders: row.orderState ? [{ state: row.orderState, holdReason: row.holdReason, plannedStart: null }] : [],
+      }),
+    })),
+  )
+  return {
+    requests: known,
+    bulletins: await bulletinsAt(db, site.id, place?.id ?? null, now),
+    articles: await articlesFor(db, site.id, input.words ?? '', input.categoryId ?? null),
+  }
+})
+
+/** Open requests at the place or on the asset: not decided yet, or accepted and not finished. */
+async function openHere(db: Parameters<Parameters<typeof query>[1]>[0]['db'], siteId: number, placeId: number, assetId: number | null) {
+  const rows = await db
+    .select({
+      id: requests.id,
+      state: requests.state,
+      summary: requests.summary,
+      placeId: requests.placeId,
+      receivedAt: requests.receivedAt,
+      takenUpAt: requests.takenUpAt,
+      category: categories.name,
+      orderState: orders.state,
+      holdReason: orders.holdReason,
+    })
+    .from(requests)
+    .leftJoin(categories, eq(categories.id, requests.categoryId))
+    .leftJoin(requestOrders, eq(requestOrders.requestId, requests.id))
+    .leftJoin(orders, eq(orders.id, requestOrders.orderId))
+    .where(
+      and(
+        eq(requests.siteId, siteId),
+        assetId ? or(eq(requests.placeId, placeId), eq(requests.assetId, assetId)) : eq(requests.placeId, placeId),
+        or(
+          inArray(requests.state, ['new', 'asked']),
+          and(eq(requests.state, 'accepted'), isNotNull(orders.id), inArray(orders.state, ['draft', 'to_approve', 'ready', 'dispatched', 'on_job', 'on_hold'])),
+        ),
+      ),
+    )
+    .orderBy(desc(requests.receivedAt))
+    .limit(40)
+  return rows.filter((row, index) => rows.findIndex((one) => one.id === row.id) === index)
+}

@@ -1,0 +1,11 @@
+import { and, eq } from 'drizzle-orm'
+import * as contract from '#contract/setup'
+import { command } from '#server/kit'
+import { mailWordings } from '../tables'
+import { readIntakeSheet } from './intakeSetup'
+
+export default command(contract.dropWording, async ({ tx, input, tell }) => {
+  await tx.delete(mailWordings).where(and(eq(mailWordings.siteId, input.siteId), eq(mailWordings.occasion, input.occasion)))
+  await tell({ kind: 'setup.wording', siteId: input.siteId, details: { occasion: input.occasion, usual: true } })
+  return readIntakeSheet(tx)
+})

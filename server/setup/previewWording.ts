@@ -1,0 +1,27 @@
+import { desc, eq } from 'drizzle-orm'
+import * as contract from '#contract/setup'
+import { Refusal, refuse } from '#core/kit'
+import { fillWording, OCCASION_NAMES, wordingReasons } from '#core/requests'
+import { command, notFound } from '#server/kit'
+import { htmlOf, valuesFor } from '#server/mail'
+import { requests, sites } from '../tables'
+
+const EXAMPLES: Partial<Record<contract.IntakeSetup['wordings'][number]['occasion'], string>> = {
+  question: 'Which of the three lights is it?',
+  declined: 'It belongs to the tenant; we have told them.',
+  scheduled: 'tomorrow morning',
+  message: 'The part has come; we will be there before noon.',
+}
+
+export default command(contract.previewWording, async ({ tx, input, service }) => {
+  const reasons = wordingReasons(input)
+  if (reasons.length) throw new Refusal(reasons)
+  const [site] = await tx.select().from(sites).where(eq(sites.id, input.siteId))
+  if (!site) throw notFound('site')
+  const [request] = await tx.select().from(requests).where(eq(requests.siteId, site.id)).orderBy(desc(requests.id)).limit(1)
+  if (!request) refuse('nothing_to_show', 'This site has no request yet to fill the words with.', 'text')
+  // The link of a preview leads nowhere: a private link is for its reporter alone.
+  const values = await valuesFor(tx, site, { request, name: request.reporterName, link: `${service.publicUrl()}/t/…` }, EXAMPLES[input.occasion] ?? '')
+  const text = fillWording(input.text, values)
+  return { subject: fillWording(input.subject, values), text, html: htmlOf(text), of: `${request.number}, ${OCCASION_NAMES[input.occasion].toLowerCase()}` }
+})
