@@ -13,6 +13,10 @@ const mail = (to: string[], subject = 'R-1 Tap drips', text = 'Where it stands:\
   to,
   subject,
   text,
+  messageId: '<1@x.example>',
+  references: [],
+  replyTo: null,
+  files: [],
 })
 
 test('mails are kept over a restart, newest first, and found by who received them', () => {

@@ -8,6 +8,10 @@ export interface ReceivedMail {
   to: string[]
   subject: string
   text: string
+  messageId: string | null
+  references: string[]
+  replyTo: string | null
+  files: { name: string; bytes: number }[]
 }
 
 /** Received mails, kept one JSON line each so that a restart loses none. */
@@ -17,13 +21,18 @@ export class Mailbox {
 
   constructor(folder: string) {
     this.file = path.join(folder, 'received-mail.jsonl')
-    if (existsSync(this.file)) for (const line of readFileSync(this.file, 'utf8').split('\n')) if (line) this.mails.push(JSON.parse(line) as ReceivedMail)
+    if (existsSync(this.file))
+      for (const line of readFileSync(this.file, 'utf8').split('\n')) if (line) this.mails.push(withDefaults(JSON.parse(line) as ReceivedMail))
   }
 
   keep(mail: Omit<ReceivedMail, 'id'>): void {
     const kept = { id: this.mails.length + 1, ...mail }
     this.mails.push(kept)
     appendFileSync(this.file, `${JSON.stringify(kept)}\n`)
+  }
+
+  find(id: number): ReceivedMail | undefined {
+    return this.mails.find((mail) => mail.id === id)
   }
 
   /** Newest first; of one person when an address is given. */
@@ -39,3 +48,12 @@ export class Mailbox {
     return [...counts].map(([address, count]) => ({ address, count })).sort((a, b) => a.address.localeCompare(b.address))
   }
 }
+
+/** Mails kept before they could be answered lack what an answer needs. */
+const withDefaults = (mail: ReceivedMail): ReceivedMail => ({
+  ...mail,
+  messageId: mail.messageId ?? null,
+  references: mail.references ?? [],
+  replyTo: mail.replyTo ?? null,
+  files: mail.files ?? [],
+})

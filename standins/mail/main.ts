@@ -1,54 +1,95 @@
-import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import express from 'express'
 import { simpleParser } from 'mailparser'
 import type { AddressObject } from 'mailparser'
+import multer from 'multer'
+import { createTransport } from 'nodemailer'
 import { SMTPServer } from 'smtp-server'
 import { Mailbox } from './mailbox'
-import { mailPage } from './page'
+import { mailPage, writePage } from './page'
+import { Relay } from './relay'
 
+const LARGEST = 40 * 1024 * 1024
 const mailbox = new Mailbox(process.env.EVRIX_DATA_DIR ?? '.')
+const relay = process.env.EVRIX_INBOUND_URL ? new Relay(process.env.EVRIX_INBOUND_URL) : null
 
-/** Accepts every mail over SMTP on loopback, and keeps it to be looked at. */
+/** Accepts every mail over SMTP on loopback, keeps it to be looked at, and passes on what is for the desks. */
 const smtp = new SMTPServer({
   authOptional: true,
   disabledCommands: ['STARTTLS', 'AUTH'],
-  size: 25 * 1024 * 1024,
+  size: LARGEST,
   onData(stream, session, done) {
-    simpleParser(stream)
-      .then((mail) => {
-        const from = Array.isArray(mail.from) ? '' : ((mail.from as AddressObject | undefined)?.text ?? '')
-        const to = session.envelope.rcptTo.map((recipient) => recipient.address.toLowerCase())
-        mailbox.keep({ at: (mail.date ?? new Date()).toISOString(), from, to, subject: mail.subject ?? '', text: mail.text ?? '' })
-        done()
-      })
-      .catch((error: Error) => done(error))
+    const chunks: Buffer[] = []
+    stream.on('data', (chunk: Buffer) => chunks.push(chunk))
+    stream.once('end', () => {
+      const raw = Buffer.concat(chunks)
+      const to = session.envelope.rcptTo.map((recipient) => recipient.address.toLowerCase())
+      const sender = session.envelope.mailFrom ? session.envelope.mailFrom.address : ''
+      simpleParser(raw)
+        .then((mail) => {
+          const textOf = (address: AddressObject | AddressObject[] | undefined) => (Array.isArray(address) ? address[0] : address)?.text ?? ''
+          mailbox.keep({
+            at: (mail.date ?? new Date()).toISOString(),
+            from: textOf(mail.from),
+            to,
+            subject: mail.subject ?? '',
+            text: mail.text ?? '',
+            messageId: mail.messageId ?? null,
+            references: typeof mail.references === 'string' ? [mail.references] : (mail.references ?? []),
+            replyTo: mail.replyTo ? (mail.replyTo.value[0]?.address ?? null) : null,
+            files: mail.attachments.map((file) => ({ name: file.filename ?? 'file', bytes: file.size })),
+          })
+        })
+        .catch(() => undefined)
+        .finally(() => {
+          relay?.pass(sender, to, raw)
+          done()
+        })
+    })
   },
 })
 
-const web = createServer((request, response) => {
-  const url = new URL(request.url ?? '/', 'http://localhost')
-  const to = url.searchParams.get('to') ?? undefined
-  if (url.pathname === '/mails.json') {
-    response.setHeader('Content-Type', 'application/json')
-    response.end(JSON.stringify(mailbox.list(to)))
-    return
-  }
-  response.setHeader('Content-Type', 'text/html; charset=utf-8')
-  response.setHeader('Content-Security-Policy', "default-src 'none'; style-src 'unsafe-inline'")
-  response.end(mailPage(mailbox, to))
+const app = express()
+app.disable('x-powered-by')
+app.use((_request, response, next) => {
+  response.setHeader('Content-Security-Policy', "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'")
+  next()
+})
+app.get('/mails.json', (request, response) => {
+  response.json(mailbox.list(request.query.to as string | undefined))
+})
+app.get('/write', (request, response) => {
+  response.type('html').send(writePage(mailbox.find(Number(request.query.reply)), request.query.from as string | undefined))
+})
+app.post('/write', multer({ storage: multer.memoryStorage(), limits: { fileSize: LARGEST, files: 10 } }).array('files'), (request, response, next) => {
+  const { from, to, subject, text, reply } = request.body as Record<string, string>
+  const answered = mailbox.find(Number(reply))
+  const port = (smtp.server.address() as AddressInfo).port
+  createTransport({ host: '127.0.0.1', port, ignoreTLS: true })
+    .sendMail({
+      from,
+      to,
+      subject,
+      text,
+      ...(answered?.messageId ? { inReplyTo: answered.messageId, references: [...answered.references, answered.messageId] } : {}),
+      attachments: (request.files as Express.Multer.File[]).filter((file) => file.size).map((file) => ({ filename: file.originalname, content: file.buffer })),
+    })
+    .then(() => response.redirect(303, `/?to=${encodeURIComponent(to!.toLowerCase())}`), next)
+})
+app.get('/', (request, response) => {
+  response.type('html').send(mailPage(mailbox, request.query.to as string | undefined))
 })
 
 smtp.listen(Number(process.env.EVRIX_SMTP_PORT ?? 0), '127.0.0.1', () => {
-  web.listen(Number(process.env.EVRIX_MAIL_PORT ?? 0), '127.0.0.1', () => {
+  const web = app.listen(Number(process.env.EVRIX_MAIL_PORT ?? 0), '127.0.0.1', () => {
     const smtpPort = (smtp.server.address() as AddressInfo).port
-    const webPort = (web.address() as AddressInfo).port
-    process.stdout.write(`listening smtp://127.0.0.1:${smtpPort} http://127.0.0.1:${webPort}\n`)
+    process.stdout.write(`listening smtp://127.0.0.1:${smtpPort} http://127.0.0.1:${(web.address() as AddressInfo).port}\n`)
   })
+  for (const signal of ['SIGTERM', 'SIGINT'] as const)
+    process.once(signal, () => {
+      relay?.stop()
+      web.close()
+      web.closeAllConnections()
+      smtp.close(() => process.exit(0))
+    })
 })
-
-for (const signal of ['SIGTERM', 'SIGINT'] as const)
-  process.once(signal, () => {
-    web.close()
-    web.closeAllConnections()
-    smtp.close(() => process.exit(0))
-  })
