@@ -2,6 +2,7 @@ import { hash } from '@node-rs/argon2'
 import { DateTime } from 'luxon'
 import type { WorkCalendar } from '#core/kit'
 import { playHistory } from './history'
+import { makeIntake } from './intake'
 import { playLive } from './live'
 import { makePeople } from './people'
 import { makePlaces } from './places'
@@ -28,6 +29,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   const setting: Setting = { world, spaces, assets, crew, staff, numbers: { request: 20_001, order: 28_001, bill: 7_001 } }
   playHistory(setting)
   playLive(setting)
+  makeIntake(setting)
   for (const siteId of Object.values(siteIds)) {
     const prefix = siteId === siteIds.SKE ? '' : 'M'
     world.put('numberings', { siteId, series: 'request', prefix: `${prefix}R`, next: setting.numbers.request })
