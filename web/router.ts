@@ -34,6 +34,9 @@ const desk: RouteRecordRaw[] = [
   },
   { path: '/insight', name: 'insight', component: () => import('./insight/InsightView.vue'), meta: { may: 'insight.read', title: 'Insight' } },
   { path: '/setup', name: 'setup', component: () => import('./setup/SetupView.vue'), meta: { may: 'setup.edit', title: 'Setup' } },
+  { path: '/setup/intake', name: 'intakeSetup', component: () => import('./setup/IntakeView.vue'), meta: { may: 'setup.edit', title: 'Setup: intake' } },
+  { path: '/kept-mail', name: 'keptMail', component: () => import('./requests/KeptMailView.vue'), meta: { may: 'requests.triage', title: 'Kept mail' } },
+  { path: '/help-pages', name: 'help', component: () => import('./help/HelpView.vue'), meta: { may: 'desk.read', title: 'Notices and help' } },
   { path: '/api-reference', name: 'api', component: () => import('./setup/ApiView.vue'), meta: { may: 'desk.read', title: 'API' } },
 ]
 
@@ -43,6 +46,8 @@ export const router = createRouter({
     { path: '/', name: 'home', component: () => import('./people/SignInView.vue'), meta: { title: 'Evrix' } },
     { path: '/sign-in', name: 'signIn', component: () => import('./people/SignInView.vue'), meta: { title: 'Sign in' } },
     { path: '/c/:site', name: 'counter', component: () => import('./requests/CounterView.vue'), meta: { title: 'Report something' } },
+    { path: '/c/:site/mine', name: 'askForMine', component: () => import('./requests/MineView.vue'), meta: { title: 'What I have sent' } },
+    { path: '/mine/:token', name: 'mine', component: () => import('./requests/MineView.vue'), meta: { title: 'What I have sent' } },
     { path: '/t/:token', name: 'track', component: () => import('./requests/TrackView.vue'), meta: { title: 'Your request' } },
     { path: '/p/:token', name: 'pass', component: () => import('./vendors/PassView.vue'), meta: { title: 'Your job' } },
     { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds' } },

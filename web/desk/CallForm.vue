@@ -1,28 +1,52 @@
 <script setup lang="ts">
-import { reactive, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, onUnmounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { findPeople } from '#contract/people'
+import { findPeople, keepCallPreset } from '#contract/people'
 import type { PersonRow } from '#contract/people'
-import { findPlaces } from '#contract/places'
-import { enterCall } from '#contract/requests'
-import { call, CallProblem, DialogBox, freshKey, useSession, useUndo } from '#web/kit'
+import { enterCall, findSummaries, findTwins, readCaller } from '#contract/requests'
+import type { Caller } from '#contract/requests'
+import { call, CallProblem, DialogBox, freshKey, useSession, useSoon, useUndo } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import type { Choice } from '../kit/PickField.vue'
+import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
+import CallerPanel from './CallerPanel.vue'
 
 /** Somebody is on the line: caller, place, what is wrong. What is typed stays until it is saved. */
 const emit = defineEmits<{ close: [] }>()
 const session = useSession()
 const router = useRouter()
 const said = useUndo()
+const words = useVocabulary()
+void words.ensure()
 const DRAFT = 'evrix-call'
-const blank = { personId: null as number | null, name: '', phone: '', email: '', placeId: null as number | null, summary: '', description: '' }
-const form = reactive({ ...blank, ...(JSON.parse(sessionStorage.getItem(DRAFT) ?? '{}') as Partial<typeof blank>) })
+const preset = computed(() => session.self?.callPreset ?? {})
+const blank = () => ({
+  personId: null as number | null,
+  name: '',
+  phone: '',
+  email: '',
+  placeId: preset.value.placeId ?? null,
+  assetId: null as number | null,
+  payerId: null as number | null,
+  categoryId: preset.value.categoryId ?? null,
+  channel: preset.value.channel ?? ('call' as 'call' | 'visit'),
+  summary: '',
+  description: preset.value.description ?? '',
+  outsideReference: '',
+  joinToId: null as number | null,
+})
+const form = reactive({ ...blank(), ...(JSON.parse(sessionStorage.getItem(DRAFT) ?? '{}') as Partial<ReturnType<typeof blank>>) })
 const problem = ref<CallProblem | null>(null)
 const person = ref<Choice | null>(null)
-const place = ref<Choice | null>(null)
+const place = ref<Choice | null>(form.placeId === preset.value.placeId && form.placeId ? { value: form.placeId, label: preset.value.placeName ?? '' } : null)
+const asset = ref<Choice | null>(null)
+const caller = ref<Caller | null>(null)
+const twins = ref<{ id: number; number: string; summary: string; receivedAt: string }[]>([])
+const summaries = ref<string[]>([])
 let key = freshKey()
 let people: PersonRow[] = []
 watch(form, () => sessionStorage.setItem(DRAFT, JSON.stringify(form)))
+const focus = (id: string) => void nextTick(() => setTimeout(() => document.getElementById(id)?.focus(), 30))
 
 async function findCaller(q: string): Promise<Choice[]> {
   people = (await call(findPeople, { q, limit: 12 })).rows
@@ -32,42 +56,81 @@ async function findCaller(q: string): Promise<Choice[]> {
   }))
 }
 
-async function findWhere(q: string): Promise<Choice[]> {
-  return (await call(findPlaces, { q, limit: 12 })).rows.map((one) => ({
-    value: one.id,
-    label: `${one.code} ${one.name}${one.within ? `, ${one.within}` : ''}`,
-  }))
-}
-
-function pickCaller(id: number | string | null): void {
+/** The caller brings place, payer and contact along; the keyboard goes to what only they can say. */
+async function pickCaller(id: number | string | null): Promise<void> {
   const one = people.find((candidate) => candidate.id === id)
   form.personId = one?.id ?? null
   person.value = one ? { value: one.id, label: one.name } : null
+  caller.value = null
   if (!one) return
   Object.assign(form, { name: one.name, phone: one.phone ?? '', email: one.email ?? '' })
-  if (one.placeId && !form.placeId) {
-    form.placeId = one.placeId
-    place.value = { value: one.placeId, label: one.placeName ?? '' }
-  }
+  if (one.placeId && !form.placeId) pickPlace(one.placeId, one.placeName ?? '')
+  focus(form.placeId ? 'call-summary' : 'call-place')
+  const known = await call(readCaller, { id: one.id }).catch(() => null)
+  if (form.personId !== one.id || !known) return
+  caller.value = known
+  if (known.place && place.value?.value === known.place.id) place.value = { value: known.place.id, label: known.place.label }
+  form.payerId ??= known.payer?.id ?? null
 }
+function pickPlace(id: number | null, label: string): void {
+  form.placeId = id
+  place.value = id ? { value: id, label } : null
+  form.assetId = null
+  asset.value = null
+}
+const lookForTwins = useSoon(async () => {
+  const asked = { placeId: form.placeId, assetId: form.assetId, words: form.summary.slice(0, 80) }
+  twins.value = asked.placeId
+    ? ((await call(findTwins, { placeId: asked.placeId, assetId: asked.assetId ?? undefined, words: asked.words || undefined }).catch(() => null))?.rows ?? [])
+    : []
+}, 160)
+watch(() => [form.placeId, form.assetId, form.summary], lookForTwins, { immediate: true })
+watch(
+  () => form.summary,
+  useSoon(async () => {
+    const q = form.summary.trim()
+    summaries.value = q.length > 1 ? ((await call(findSummaries, { q: q.slice(0, 80) }).catch(() => null))?.rows ?? []) : []
+  }, 120),
+)
+const joined = computed(() => twins.value.find((one) => one.id === form.joinToId) ?? null)
+const join = (id: number) => (form.joinToId = form.joinToId === id ? null : id)
+
+/** Alt 1 to Alt 4 join what is there already, also while typing. */
+function joinByKey(event: KeyboardEvent): void {
+  const one = event.altKey && /^[1-4]$/.test(event.key) ? twins.value[Number(event.key) - 1] : undefined
+  if (!one) return
+  event.preventDefault()
+  join(one.id)
+}
+onMounted(() => window.addEventListener('keydown', joinByKey))
+onUnmounted(() => window.removeEventListener('keydown', joinByKey))
 
 async function save(thenTriage: boolean): Promise<void> {
   problem.value = null
   try {
     const saved = await call(enterCall, { ...form, placeId: form.placeId!, siteId: session.self!.site.id }, { key })
-    Object.assign(form, blank)
+    const into = joined.value
+    Object.assign(form, blank())
     sessionStorage.removeItem(DRAFT)
-    person.value = place.value = null
+    person.value = asset.value = caller.value = null
+    place.value = form.placeId ? { value: form.placeId, label: preset.value.placeName ?? '' } : null
     key = freshKey()
-    said.say(`${saved.number} is in Intake.`)
+    said.say(into ? `${saved.number} is joined to ${into.number}.` : `${saved.number} is in Intake.`)
     if (thenTriage) {
       emit('close')
       await router.push(`/desk/intake/request/${saved.id}`)
-    } else document.getElementById('call-person')?.focus()
+    } else focus('call-person')
   } catch (error) {
-    if (error instanceof CallProblem) problem.value = error
-    else throw error
+    if (!(error instanceof CallProblem)) throw error
+    problem.value = error
+    focus(['placeId', 'summary', 'description', 'email'].map((field) => (error.at(field) ? `call-${field.replace('Id', '')}` : '')).find(Boolean) ?? '')
   }
+}
+
+async function keepPreset(): Promise<void> {
+  const { channel, placeId, categoryId, description } = form
+  session.refresh(await call(keepCallPreset, { channel, placeId, placeName: place.value?.label ?? '', categoryId, description }))
+  said.say('Your calls start like this from now on.')
 }
 </script>
 
@@ -75,44 +138,105 @@ async function save(thenTriage: boolean): Promise<void> {
   <DialogBox title="New call" wide @close="$emit('close')">
     <form class="call" @submit.prevent="save(false)" @keydown.ctrl.enter.prevent="save($event.shiftKey)">
       <h1>New call</h1>
-      <PickField
-        id="call-person"
-        class="full"
-        label="Caller: part of name, extension or mail"
-        :value="form.personId"
-        :find="findCaller"
-        :current="person"
-        clearable
-        @pick="pickCaller"
-      />
-      <div class="field"><label for="call-name">Name, if not found</label><input id="call-name" v-model="form.name" class="entry" /></div>
-      <div class="field"><label for="call-phone">Phone</label><input id="call-phone" v-model="form.phone" class="entry" /></div>
-      <PickField
-        id="call-place"
-        class="full"
-        label="Where (needed)"
-        :value="form.placeId"
-        :find="findWhere"
-        :current="place"
-        :problem="problem?.at('placeId')"
-        @pick="form.placeId = $event as number | null"
-      />
-      <div class="field full">
-        <label for="call-summary">In one line (needed)</label>
-        <input id="call-summary" v-model="form.summary" class="entry" maxlength="140" :aria-invalid="!!problem?.at('summary')" />
-        <p v-if="problem?.at('summary')" class="problem">{{ problem.at('summary') }}</p>
+      <div class="fields">
+        <PickField
+          id="call-person"
+          class="full"
+          label="Caller: part of name, extension or mail"
+          :value="form.personId"
+          :find="findCaller"
+          :current="person"
+          clearable
+          @pick="pickCaller"
+        />
+        <div class="field"><label for="call-name">Name, if not found</label><input id="call-name" v-model="form.name" class="entry" maxlength="120" /></div>
+        <div class="field"><label for="call-phone">Phone</label><input id="call-phone" v-model="form.phone" class="entry" maxlength="40" /></div>
+        <PickField
+          id="call-place"
+          class="must"
+          label="Where (needed)"
+          :value="form.placeId"
+          :find="placeChoices"
+          :current="place"
+          :problem="problem?.at('placeId')"
+          @pick="(pickPlace($event as number | null, ''), focus('call-summary'))"
+        />
+        <PickField
+          id="call-asset"
+          label="Which machine"
+          :value="form.assetId"
+          :find="(q) => assetChoices(q, form.placeId)"
+          :current="asset"
+          clearable
+          @pick="form.assetId = $event as number | null"
+        />
+        <div class="field full must">
+          <label for="call-summary">In one line (needed)</label>
+          <input
+            id="call-summary"
+            v-model="form.summary"
+            class="entry"
+            maxlength="140"
+            list="call-summaries"
+            autocomplete="off"
+            :aria-invalid="!!problem?.at('summary')"
+          />
+          <datalist id="call-summaries"><option v-for="one in summaries" :key="one" :value="one" /></datalist>
+          <p v-if="problem?.at('summary')" class="problem">{{ problem.at('summary') }}</p>
+        </div>
+        <div class="field full must">
+          <label for="call-description">Which one exactly, what it does, since when, seen by whom (needed)</label>
+          <textarea id="call-description" v-model="form.description" class="entry" :aria-invalid="!!problem?.at('description')" />
+          <p v-if="problem?.at('description')" class="problem">{{ problem.at('description') }}</p>
+        </div>
+        <details class="full more">
+          <summary>More: mail, kind, payer, how it came, reference, my start</summary>
+          <div class="grid">
+            <div class="field">
+              <label for="call-email">Mail address</label><input id="call-email" v-model="form.email" class="entry" :aria-invalid="!!problem?.at('email')" />
+              <p v-if="problem?.at('email')" class="problem">{{ problem.at('email') }}</p>
+            </div>
+            <PickField
+              id="call-category"
+              label="What it is about"
+              :value="form.categoryId"
+              :choices="words.choices((all) => all.categories)"
+              clearable
+              @pick="form.categoryId = $event as number | null"
+            />
+            <PickField
+              id="call-payer"
+              label="Who pays"
+              :value="form.payerId"
+              :choices="words.choices((all) => all.payers)"
+              clearable
+              @pick="form.payerId = $event as number | null"
+            />
+            <div class="field">
+              <label for="call-channel">How it came</label
+              ><select id="call-channel" v-model="form.channel" class="entry">
+                <option value="call">By phone</option>
+                <option value="visit">At the desk</option>
+              </select>
+            </div>
+            <div class="field">
+              <label for="call-reference">Reference in another system</label
+              ><input id="call-reference" v-model="form.outsideReference" class="entry" maxlength="80" />
+            </div>
+            <button class="push" type="button" @click="keepPreset">Start every call with place, kind, text and way as they stand here</button>
+          </div>
+        </details>
+        <p v-if="problem" class="problem full" role="alert">{{ problem.reasons.find((one) => !one.field)?.sentence ?? problem.message }}</p>
+        <p v-if="joined" class="full joins" role="status">
+          It joins <span class="mono">{{ joined.number }}</span> {{ joined.summary }}.
+        </p>
+        <div class="full acts">
+          <button class="push first" type="submit">Save for the next call <kbd>Ctrl Enter</kbd></button>
+          <button class="push" type="button" @click="save(true)">Save and triage <kbd>Ctrl Shift Enter</kbd></button>
+          <button class="push" type="button" @click="$emit('close')">Leave, keep as draft <kbd>Esc</kbd></button>
+        </div>
       </div>
-      <div class="field full">
-        <label for="call-description">Which one exactly, what it does, since when, seen by whom (needed)</label>
-        <textarea id="call-description" v-model="form.description" class="entry" :aria-invalid="!!problem?.at('description')" />
-        <p v-if="problem?.at('description')" class="problem">{{ problem.at('description') }}</p>
-      </div>
-      <p v-if="problem" class="problem full" role="alert">{{ problem.message }}</p>
-      <div class="full acts">
-        <button class="push first" type="submit">Save for the next call <kbd>Ctrl Enter</kbd></button>
-        <button class="push" type="button" @click="save(true)">Save and triage <kbd>Ctrl Shift Enter</kbd></button>
-        <button class="push" type="button" @click="$emit('close')">Leave, keep as draft <kbd>Esc</kbd></button>
-      </div>
+      <CallerPanel :caller="caller" :twins="twins" :joined-id="form.joinToId" @join="join" />
     </form>
   </DialogBox>
 </template>
@@ -120,20 +244,53 @@ async function save(thenTriage: boolean): Promise<void> {
 <style scoped>
 .call {
   display: grid;
+  grid-template-columns: minmax(0, 1fr) 240px;
+  gap: 12px 20px;
+}
+.call > h1 {
+  grid-column: 1 / -1;
+}
+.fields,
+.more .grid {
+  display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: 12px;
+  gap: 10px 12px;
+  align-content: start;
 }
 .full {
   grid-column: 1 / -1;
+}
+.must {
+  border-left: 3px solid var(--tide);
+  padding-left: 8px;
+}
+.more summary {
+  cursor: pointer;
+  color: var(--ink-soft);
+  font-size: 13px;
+}
+.more .grid {
+  margin-top: 8px;
+}
+.more .push {
+  white-space: normal;
+  text-align: left;
+}
+.joins {
+  padding: 6px 10px;
+  background: var(--shoal);
+  border-radius: 6px;
 }
 .acts {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
 }
-@media (max-width: 600px) {
-  .call {
-    grid-template-columns: 1fr;
+@media (max-width: 760px) {
+  .call,
+  .fields,
+  .more .grid {
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, PhoneIncoming, Search, Settings, Store } from '@lucide/vue'
+import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, Megaphone, PhoneIncoming, Search, Settings, Store } from '@lucide/vue'
 import { NConfigProvider } from 'naive-ui/es/config-provider'
 import { computed, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
@@ -35,6 +35,7 @@ const rooms = computed(() => [
   { to: '/preventive', name: 'Preventive', icon: CalendarClock, shown: session.can('desk.read') },
   { to: '/ledger', name: 'Ledger', icon: Coins, shown: session.can('ledger.read') },
   { to: '/insight', name: 'Insight', icon: ChartNoAxesColumn, shown: session.can('insight.read') },
+  { to: '/help-pages', name: 'Notices', icon: Megaphone, shown: session.can('desk.read') },
   { to: '/setup', name: 'Setup', icon: Settings, shown: session.can('setup.edit') },
 ])
 const counter = computed(() => `/c/${session.self?.site.code ?? ''}`)
@@ -52,6 +53,8 @@ offerActs(() => [
   { label: 'Show the keys of this screen', key: '?', run: () => (open.value = 'keys') },
   ...rooms.value.filter((room) => room.shown).map((room) => ({ label: `Open ${room.name}`, run: () => router.push(room.to) })),
   { label: theme.value === 'light' ? 'Use dark colours' : 'Use light colours', run: toggleTheme },
+  { label: 'Open notices and help', run: () => router.push('/help-pages') },
+  ...(session.can('requests.triage') ? [{ label: 'Open mail that made no request', run: () => router.push('/kept-mail') }] : []),
   { label: 'Read the API', run: () => router.push('/api-reference') },
   { label: 'Sign out', run: leave },
 ])

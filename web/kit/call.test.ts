@@ -1,5 +1,5 @@
 import { readOrder, readAttachment, submitOrder } from '#contract/orders'
-import { reportRequest, uploadCounterPhoto } from '#contract/requests'
+import { reportRequest, uploadCounterFile } from '#contract/requests'
 import { address, call, CallProblem } from './call'
 import { serverNow } from './format'
 
@@ -73,8 +73,8 @@ test('the screen goes by the server’s clock', async () => {
 
 test('a file goes alone, and an address carries words and query', async () => {
   answers = [json({ claim: 'c', width: 1, height: 1 })]
-  await call(uploadCounterPhoto, { site: 'SKE' }, { file: new Blob(['x']) })
-  expect(sent[0]!.url).toBe('/api/counter/SKE/photos')
+  await call(uploadCounterFile, { site: 'SKE' }, { file: new Blob(['x']) })
+  expect(sent[0]!.url).toBe('/api/counter/SKE/files')
   expect(sent[0]!.init.body).toBeInstanceOf(FormData)
   expect(address(readAttachment, { id: 9 })).toBe('/api/attachments/9')
 })

@@ -37,7 +37,10 @@ export const useSession = defineStore('session', () => {
     become(null)
   }
 
+  /** What the server says of this person after a change to their own settings. */
+  const refresh = (person: Self) => become(person)
+
   const can = (permission: Permission) => self.value !== null && may(self.value.roles, permission)
 
-  return { self, ensure, enter, leave, can }
+  return { self, ensure, enter, leave, refresh, can }
 })

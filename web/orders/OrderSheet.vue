@@ -167,6 +167,7 @@ const NAMES: Record<string, string> = {
   noteForPayer: 'Note for the payer',
   contactName: 'Contact',
   contactPhone: 'Phone',
+  outsideReference: 'Reference in another system',
 }
 function showValue(field: string, value: unknown): string {
   const list = {
@@ -383,6 +384,14 @@ const index = [
         :max="2000"
         :hint="it.place?.access ?? undefined"
         @save="(now, base) => saveFrom('access', now, base)"
+      />
+      <TextField
+        name="outsideReference"
+        label="Reference in another system"
+        :value="it.outsideReference"
+        :disabled="!mayEdit"
+        :max="80"
+        @save="(now, base) => saveFrom('outsideReference', now, base)"
       />
       <TextField
         name="noteForWorker"

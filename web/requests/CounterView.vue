@@ -1,141 +1,127 @@
 <script setup lang="ts">
 import { computed, nextTick, reactive, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { findCounterPlaces, readCounter, reportRequest, uploadCounterPhoto } from '#contract/requests'
-import type { CounterPlace } from '#contract/requests'
-import { call, CallProblem, freshKey, ProblemNote, useLoading, useSoon } from '#web/kit'
+import { readCounter, readCounterSpot, uploadCounterFile } from '#contract/requests'
+import { answerReasons, counterReasons } from '#core/requests'
+import type { CounterField } from '#core/requests'
+import { call, ProblemNote, useLoading } from '#web/kit'
+import AroundList from './AroundList.vue'
+import CategoryField from './CategoryField.vue'
+import FilesField from './FilesField.vue'
+import QuestionFields from './QuestionFields.vue'
+import { useReportDraft } from './reportDraft'
+import SpotField from './SpotField.vue'
 
 /** The public page of a site: one question at a time on a phone, one page on a desk. No account. */
 const route = useRoute()
 const siteCode = String(route.params.site)
-const DRAFT = `evrix-report-${siteCode}`
-interface Draft {
-  place: CounterPlace | null
-  summary: string
-  description: string
-  name: string
-  email: string
-  phone: string
-  wish: string
-  key: string
-}
-const blank = (): Draft => ({ place: null, summary: '', description: '', name: '', email: '', phone: '', wish: '', key: freshKey() })
-const draft = reactive<Draft>({ ...blank(), ...readDraft() })
+const { draft, recent, sending, waiting, problem, sent, send, again, giveUpWaiting } = useReportDraft(siteCode)
 const site = useLoading(() => call(readCounter, { site: siteCode }))
 void site.load()
+const it = computed(() => site.value.value)
 const wide = ref(matchMedia('(min-width: 760px)').matches)
 matchMedia('(min-width: 760px)').addEventListener('change', (change) => (wide.value = change.matches))
-
-const STEPS = ['where', 'what', 'who'] as const
-const step = ref(0)
-const search = ref('')
-const places = ref<CounterPlace[]>([])
-const photos = ref<{ claim: string; url: string }[]>([])
-const busy = ref(false)
-const problem = ref<CallProblem | null>(null)
 const wrong = reactive<Record<string, string>>({})
-const sent = ref<{ number: string; link: string } | null>(null)
 
-watch(draft, () => localStorage.setItem(DRAFT, JSON.stringify(draft)))
-function readDraft(): Partial<Draft> {
-  try {
-    return JSON.parse(localStorage.getItem(DRAFT) ?? '{}') as Partial<Draft>
-  } catch {
-    return {}
-  }
-}
+/** A printed code fills in where it is. */
+const [codeOfPlace, codeOfAsset] = [route.query.place, route.query.asset].map((one) => (typeof one === 'string' ? one : undefined))
+if (codeOfPlace || codeOfAsset)
+  call(readCounterSpot, { site: siteCode, place: codeOfPlace, asset: codeOfAsset }).then(
+    (spot) => (draft.spot = spot),
+    () => (wrong.placeId = 'The printed code is not known here. Choose where it is.'),
+  )
 
-const look = useSoon(async () => {
-  const q = search.value.trim()
-  const rows = q ? (await call(findCounterPlaces, { site: siteCode, q }).catch(() => ({ rows: [] }))).rows : []
-  if (q === search.value.trim()) places.value = rows
-}, 150)
-watch(search, look)
+const asks = (field: CounterField) => (it.value?.fields[field] ?? 'not_asked') !== 'not_asked'
+const needs = (field: CounterField) => it.value?.fields[field] === 'required'
+const category = computed(() => it.value?.categories.find((one) => one.id === draft.categoryId) ?? null)
+const questions = computed(() => category.value?.questions ?? [])
+watch(category, (now) => (draft.formId = now?.formId ?? null))
 
-function choose(place: CounterPlace): void {
-  draft.place = place
-  search.value = ''
-  places.value = []
-  delete wrong.placeId
-  if (!wide.value) void go(1)
-}
+type Step = 'where' | 'kind' | 'what' | 'who'
+const STEP_OF: Record<string, Step> = { placeId: 'where', assetId: 'where', categoryId: 'kind', summary: 'what', description: 'what', fileClaims: 'what' }
+const stepOf = (field: string): Step => (field.startsWith('answers.') ? 'kind' : (STEP_OF[field] ?? 'who'))
+const steps = computed<Step[]>(() => [
+  'where',
+  ...(asks('category') && it.value?.categories.length ? (['kind'] as const) : []),
+  'what',
+  ...((['name', 'email', 'phone', 'wish'] as const).some(asks) ? (['who'] as const) : []),
+])
+const step = ref<Step>('where')
+const at = computed(() => Math.max(0, steps.value.indexOf(step.value)))
+const last = computed(() => wide.value || at.value === steps.value.length - 1)
+const shows = (name: Step) => steps.value.includes(name) && (wide.value || step.value === name)
 
-async function addPhoto(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
-  busy.value = true
-  delete wrong.file
-  try {
-    const { claim } = await call(uploadCounterPhoto, { site: siteCode }, { file })
-    photos.value.push({ claim, url: URL.createObjectURL(file) })
-  } catch (error) {
-    wrong.file = error instanceof CallProblem ? (error.reasons[0]?.sentence ?? error.message) : 'The photo was not taken.'
-  } finally {
-    busy.value = false
-    input.value = ''
-  }
-}
-
-/** What is missing on a step, said at its field. */
-function check(name: (typeof STEPS)[number]): boolean {
-  if (name === 'where' && !draft.place) wrong.placeId = 'Choose where it is: type part of a name or a room number.'
-  if (name === 'what' && !draft.summary.trim()) wrong.summary = 'Say in one line what is wrong.'
-  if (name === 'what' && !draft.description.trim()) wrong.description = 'Say which one exactly, and what it does.'
-  return !Object.keys(wrong).length
-}
-
-async function go(to: number): Promise<void> {
+/** Everything that is missing, each at its field, in the words the server would use. */
+function findWrong(): void {
   for (const key of Object.keys(wrong)) delete wrong[key]
-  if (to > step.value && !check(STEPS[step.value]!)) return
+  if (!draft.spot) wrong.placeId = 'Choose where it is: type part of a name or a room number.'
+  if (!draft.summary.trim()) wrong.summary = 'Say in one line what is wrong.'
+  if (!draft.description.trim()) wrong.description = 'Say which one exactly, and what it does.'
+  const has = {
+    category: !!draft.categoryId,
+    asset: !!draft.spot?.assetId,
+    photo: draft.files.length > 0,
+    name: !!draft.name.trim(),
+    email: !!draft.email.trim(),
+    phone: !!draft.phone.trim(),
+    wish: !!draft.wish.trim(),
+  }
+  for (const reason of [...counterReasons(it.value!.fields, has), ...answerReasons(questions.value, draft.answers)]) wrong[reason.field!] ??= reason.sentence
+}
+const wrongOn = (name: Step) => Object.keys(wrong).some((field) => stepOf(field) === name)
+
+async function go(to: Step): Promise<void> {
+  findWrong()
+  const forward = steps.value.indexOf(to) > at.value
+  if (forward && wrongOn(step.value)) {
+    for (const field of Object.keys(wrong)) if (stepOf(field) !== step.value) delete wrong[field]
+    return focusWrong()
+  }
+  for (const key of Object.keys(wrong)) delete wrong[key]
   step.value = to
   await nextTick()
   document.querySelector<HTMLElement>('[data-step] input, [data-step] textarea')?.focus()
 }
-
-async function send(): Promise<void> {
-  for (const key of Object.keys(wrong)) delete wrong[key]
-  const complete = STEPS.map(check).every(Boolean)
-  if (!complete) {
-    if (!wide.value) step.value = wrong.placeId ? 0 : 1
-    return
-  }
-  busy.value = true
-  problem.value = null
-  try {
-    const { place, key, ...words } = draft
-    sent.value = await call(reportRequest, { ...words, site: siteCode, placeId: place!.id, photoClaims: photos.value.map((photo) => photo.claim) }, { key })
-    localStorage.removeItem(DRAFT)
-  } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    problem.value = error
-    for (const reason of error.reasons) if (reason.field) wrong[reason.field] = reason.sentence
-    if (!wide.value) step.value = wrong.placeId ? 0 : wrong.summary || wrong.description ? 1 : 2
-  } finally {
-    busy.value = false
-  }
+function focusWrong(): void {
+  void nextTick(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus())
 }
 
+async function submit(): Promise<void> {
+  if (!last.value) return go(steps.value[at.value + 1]!)
+  findWrong()
+  if (!Object.keys(wrong).length) await send()
+  for (const reason of problem.value?.reasons ?? []) if (reason.field) wrong[reason.field] = reason.sentence
+  const first = steps.value.find(wrongOn)
+  if (!first) return
+  if (!wide.value) step.value = first
+  focusWrong()
+}
+
+function chosenWhere(): void {
+  delete wrong.placeId
+  delete wrong.assetId
+  if (!wide.value && !(needs('asset') && !draft.spot?.assetId)) void go(steps.value[1]!)
+}
 function another(): void {
-  Object.assign(draft, blank())
-  photos.value = []
-  sent.value = null
-  step.value = 0
+  again()
+  step.value = 'where'
 }
-const shows = (name: (typeof STEPS)[number]) => wide.value || STEPS[step.value] === name
-const last = computed(() => wide.value || step.value === STEPS.length - 1)
+const upload = (file: Blob, name: string) => call(uploadCounterFile, { site: siteCode, name }, { file })
 </script>
 
 <template>
   <div class="phone roomy">
     <header>
-      <h1>{{ site.value.value?.name ?? 'Help desk' }}</h1>
-      <p v-if="site.value.value">
-        Call the desk: <a :href="`tel:${site.value.value.deskPhone.replace(/ /g, '')}`">{{ site.value.value.deskPhone }}</a>
+      <h1>{{ it?.name ?? 'Help desk' }}</h1>
+      <p v-if="it" class="ways">
+        <span
+          >Call the desk: <a :href="`tel:${it.deskPhone.replace(/ /g, '')}`">{{ it.deskPhone }}</a></span
+        >
+        <RouterLink :to="`/c/${siteCode}/mine`">What I have sent</RouterLink>
       </p>
     </header>
     <main>
-      <ProblemNote v-if="site.problem.value" :problem="site.problem.value" @retry="site.load" />
+      <ProblemNote v-if="site.problem.value && !it" :problem="site.problem.value" @retry="site.load" />
       <div v-else-if="sent" class="card" role="status">
         <h2>We have it</h2>
         <p>
@@ -145,40 +131,24 @@ const last = computed(() => wide.value || step.value === STEPS.length - 1)
         <p><a :href="sent.link" class="mine">See where it stands</a></p>
         <button class="push" type="button" @click="another">Report something else</button>
       </div>
-      <form v-else id="report" class="form" novalidate @submit.prevent="last ? send() : go(step + 1)">
-        <p v-if="!wide" class="label">Question {{ step + 1 }} of {{ STEPS.length }}</p>
+      <form v-else-if="it" id="report" class="form" novalidate @submit.prevent="submit">
+        <p v-if="!wide" class="label">Question {{ at + 1 }} of {{ steps.length }}</p>
         <div v-if="shows('where')" class="card" data-step>
           <h2>Where is it?</h2>
-          <div v-if="draft.place" class="picked">
-            <p>
-              <strong>{{ draft.place.name }}</strong> <span class="mono label">{{ draft.place.code }}</span>
-            </p>
-            <p class="label">{{ draft.place.within }}</p>
-            <button class="push" type="button" @click="draft.place = null">Choose another place</button>
-          </div>
-          <div v-else class="field">
-            <label for="place">Part of a name, or a room number (needed)</label>
-            <input
-              id="place"
-              v-model="search"
-              class="entry"
-              type="search"
-              autocomplete="off"
-              role="combobox"
-              aria-controls="found"
-              :aria-expanded="places.length > 0"
-              :aria-invalid="!!wrong.placeId"
-            />
-            <ul v-if="places.length" id="found" class="found" aria-label="Places found">
-              <li v-for="place in places" :key="place.id">
-                <button class="plain" type="button" @click="choose(place)">
-                  <strong>{{ place.name }}</strong> <span class="mono label">{{ place.code }}</span><br /><span class="label">{{ place.within }}</span>
-                </button>
-              </li>
-            </ul>
-            <p v-else-if="search.trim().length > 1" class="label">Nothing found yet. Try the building’s name or the code on the door.</p>
-          </div>
-          <p v-if="wrong.placeId" class="problem" role="alert">{{ wrong.placeId }}</p>
+          <SpotField
+            v-model="draft.spot"
+            :site="siteCode"
+            :recent="recent"
+            :with-assets="asks('asset')"
+            needed
+            :problem="wrong.placeId ?? wrong.assetId"
+            @chosen="chosenWhere"
+          />
+        </div>
+        <div v-if="shows('kind')" class="card" data-step>
+          <h2>What is it about?</h2>
+          <CategoryField v-model="draft.categoryId" :categories="it.categories" :needed="needs('category')" :problem="wrong.categoryId" />
+          <QuestionFields v-model="draft.answers" :questions="questions" :wrong="wrong" />
         </div>
         <div v-if="shows('what')" class="card" data-step>
           <h2>What is wrong?</h2>
@@ -188,44 +158,81 @@ const last = computed(() => wide.value || step.value === STEPS.length - 1)
             <p v-if="wrong.summary" class="problem" role="alert">{{ wrong.summary }}</p>
           </div>
           <div class="field">
-            <label for="description">Which one exactly, what does it do, since when? Did you see it yourself? (needed)</label>
-            <textarea id="description" v-model="draft.description" class="entry" rows="4" maxlength="4000" :aria-invalid="!!wrong.description" />
+            <label for="description">In more words (needed)</label>
+            <ul class="prompts label" aria-hidden="true">
+              <li>Which one exactly?</li>
+              <li>What does it do?</li>
+              <li>Since when?</li>
+              <li>Seen with your own eyes, or told?</li>
+            </ul>
+            <textarea
+              id="description"
+              v-model="draft.description"
+              class="entry"
+              rows="4"
+              maxlength="4000"
+              aria-label="In more words (needed): which one exactly, what it does, since when, whether you have seen it yourself or were told"
+              :aria-invalid="!!wrong.description"
+            />
             <p v-if="wrong.description" class="problem" role="alert">{{ wrong.description }}</p>
           </div>
-          <div class="field">
-            <label for="photo">A photo says more than words</label>
-            <input id="photo" type="file" accept="image/*" class="entry" :disabled="busy || photos.length >= 10" @change="addPhoto" />
-            <p v-if="wrong.file" class="problem" role="alert">{{ wrong.file }}</p>
-            <div class="thumbs">
-              <span v-for="(photo, index) in photos" :key="photo.claim" class="thumb"
-                ><img :src="photo.url" :alt="`Photo ${index + 1}`" /><button class="push" type="button" @click="photos.splice(index, 1)">Remove</button></span
-              >
-            </div>
-          </div>
+          <FilesField
+            v-if="asks('photo')"
+            v-model="draft.files"
+            :upload="upload"
+            :label="`A photo says more than words; documents too${needs('photo') ? ' (needed)' : ''}`"
+            :problem="wrong.fileClaims"
+          />
         </div>
+        <AroundList
+          v-if="shows('what') || wide"
+          :site="siteCode"
+          :place-id="draft.spot?.placeId ?? null"
+          :asset-id="draft.spot?.assetId ?? null"
+          :words="draft.summary"
+          :category-id="draft.categoryId"
+          :email="draft.email"
+          :name="draft.name"
+        />
         <div v-if="shows('who')" class="card" data-step>
           <h2>How do we reach you?</h2>
-          <p class="label">You may leave all of this empty. With a mail address you hear how it goes.</p>
-          <div class="field"><label for="name">Your name</label><input id="name" v-model="draft.name" class="entry" autocomplete="name" maxlength="120" /></div>
-          <div class="field">
-            <label for="email">Mail address</label
+          <p class="label">With a mail address you hear how it goes.</p>
+          <div v-if="asks('name')" class="field">
+            <label for="name">Your name{{ needs('name') ? ' (needed)' : '' }}</label
+            ><input id="name" v-model="draft.name" class="entry" autocomplete="name" maxlength="120" :aria-invalid="!!wrong.name" />
+            <p v-if="wrong.name" class="problem" role="alert">{{ wrong.name }}</p>
+          </div>
+          <div v-if="asks('email')" class="field">
+            <label for="email">Mail address{{ needs('email') ? ' (needed)' : '' }}</label
             ><input id="email" v-model="draft.email" class="entry" type="email" autocomplete="email" :aria-invalid="!!wrong.email" />
             <p v-if="wrong.email" class="problem" role="alert">{{ wrong.email }}</p>
           </div>
-          <div class="field">
-            <label for="phone">Phone</label><input id="phone" v-model="draft.phone" class="entry" type="tel" autocomplete="tel" maxlength="40" />
+          <div v-if="asks('phone')" class="field">
+            <label for="phone">Phone{{ needs('phone') ? ' (needed)' : '' }}</label
+            ><input id="phone" v-model="draft.phone" class="entry" type="tel" autocomplete="tel" maxlength="40" :aria-invalid="!!wrong.phone" />
+            <p v-if="wrong.phone" class="problem" role="alert">{{ wrong.phone }}</p>
           </div>
-          <div class="field">
-            <label for="wish">By when would you like it done?</label><input id="wish" v-model="draft.wish" class="entry" maxlength="200" />
+          <div v-if="asks('wish')" class="field">
+            <label for="wish">By when would you like it done?{{ needs('wish') ? ' (needed)' : '' }}</label
+            ><input id="wish" v-model="draft.wish" class="entry" maxlength="200" :aria-invalid="!!wrong.wish" />
+            <p v-if="wrong.wish" class="problem" role="alert">{{ wrong.wish }}</p>
           </div>
+        </div>
+        <div v-if="waiting" class="card" role="status">
+          <h2>No connection</h2>
+          <p>What you wrote is kept on this device and is sent by itself when the line is back. It is sent once.</p>
+          <button class="push" type="button" @click="giveUpWaiting">Change something first</button>
         </div>
         <p v-if="problem" class="problem" role="alert">{{ problem.message }}</p>
       </form>
+      <div v-else class="bones wait" />
     </main>
-    <div v-if="!sent && !site.problem.value" class="bar">
+    <div v-if="it && !sent" class="bar">
       <div>
-        <button v-if="!wide && step > 0" class="push" type="button" @click="go(step - 1)">Back</button>
-        <button class="push first" type="submit" form="report" :disabled="busy">{{ last ? (busy ? 'Sending' : 'Send') : 'Next' }}</button>
+        <button v-if="!wide && at > 0" class="push" type="button" @click="go(steps[at - 1]!)">Back</button>
+        <button class="push first" type="submit" form="report" :disabled="sending || waiting">
+          {{ last ? (sending || waiting ? 'Sending' : 'Send') : 'Next' }}
+        </button>
       </div>
     </div>
   </div>
@@ -238,33 +245,19 @@ const last = computed(() => wide.value || step.value === STEPS.length - 1)
   gap: 16px;
   grid-template-columns: minmax(0, 1fr);
 }
-.found {
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 4px 16px;
+}
+.prompts {
   list-style: none;
   margin: 0;
   padding: 0;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  overflow: hidden;
-}
-.found li + li {
-  border-top: 1px solid var(--line);
-}
-.found button {
-  width: 100%;
-  min-height: 48px;
-  padding: 8px 12px;
-}
-.found button:hover {
-  background: var(--shoal-faint);
-}
-.picked {
-  display: grid;
-  gap: 4px;
-  justify-items: start;
-}
-.thumb {
-  display: grid;
-  gap: 4px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
 }
 .reference {
   font-size: 20px;

@@ -14,7 +14,8 @@ import {
   URGENCY_NAMES,
 } from '#core/requests'
 import type { Consequence, Priority, RequestMove, Urgency } from '#core/requests'
-import { call, CallProblem, longTime, offerActs, onLiveChange, PriorityBar, ProblemNote, spell, TargetGauge, useSession, useSoon } from '#web/kit'
+import { counted } from '#core/kit'
+import { call, CallProblem, longTime, offerActs, onLiveChange, PriorityBar, ProblemNote, shortTime, spell, TargetGauge, useSession, useSoon } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import ConflictBox from '../orders/ConflictBox.vue'
 import { jumpTo } from '../orders/jump'
@@ -25,6 +26,7 @@ import TextField from '../orders/TextField.vue'
 import TimelineList from '../orders/TimelineList.vue'
 import { useSheet } from '../orders/useSheet'
 import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
+import ConversationBox from './ConversationBox.vue'
 import OverrideForm from './OverrideForm.vue'
 
 const props = defineProps<{ id: number }>()
@@ -152,6 +154,13 @@ const target = computed(() => ({
     ? null
     : (it.value!.timeline.find((entry) => ['request.accept', 'request.decline', 'request.join'].includes(entry.kind))?.at ?? null),
 }))
+const CHANNELS: Record<string, string> = {
+  call: 'by phone',
+  visit: 'at the desk',
+  counter: 'from the Counter',
+  email: 'by mail',
+  system: 'from another system',
+}
 const NAMES = {
   summary: 'Summary',
   description: 'Description',
@@ -161,6 +170,7 @@ const NAMES = {
   consequence: 'Who is affected',
   urgency: 'How soon',
   payerId: 'Payer',
+  outsideReference: 'Reference in another system',
 }
 const showValue = (field: string, value: unknown) =>
   (field === 'categoryId' ? words.choices((all) => all.categories) : field === 'payerId' ? words.choices((all) => all.payers) : []).find(
@@ -176,7 +186,7 @@ const showValue = (field: string, value: unknown) =>
       <p class="line">
         <span class="mono">{{ it.number }}</span><span>{{ REQUEST_STATE_NAMES[it.state] }}</span
         ><PriorityBar v-if="it.priority" :priority="it.priority" /><TargetGauge :target="target" wide /><span class="soft"
-          >{{ it.channel === 'call' ? 'by phone' : it.channel === 'counter' ? 'from the Counter' : it.channel }}, {{ longTime(it.receivedAt) }}</span
+          >{{ CHANNELS[it.channel] ?? it.channel }}, {{ longTime(it.receivedAt) }}</span
         >
       </p>
       <h1>{{ it.summary }}</h1>
@@ -208,6 +218,9 @@ const showValue = (field: string, value: unknown) =>
       </p>
       <p v-if="it.joinedTo" class="outcome">
         Joined to <RouterLink :to="`/desk/triage/request/${it.joinedTo.id}`" class="mono">{{ it.joinedTo.number }}</RouterLink>
+      </p>
+      <p v-if="it.repeats" class="outcome">
+        Said to be not fixed: <RouterLink :to="`/desk/triage/request/${it.repeats.id}`" class="mono">{{ it.repeats.number }}</RouterLink>
       </p>
       <p v-if="it.declineReason" class="outcome">Declined: {{ it.declineReason }}</p>
       <p v-if="it.state === 'asked'" class="outcome">Waiting for the answer to: {{ it.question }}</p>
@@ -241,7 +254,16 @@ const showValue = (field: string, value: unknown) =>
         <p class="text">{{ it.writtenDescription }}</p>
       </div>
       <p v-if="it.wish" class="soft">Wished for: “{{ it.wish }}”. A wish is not a priority.</p>
+      <dl v-if="it.answers.length" class="answers">
+        <div v-for="one in it.answers" :key="one.label">
+          <dt class="soft">{{ one.label }}</dt>
+          <dd>{{ one.answer }}</dd>
+        </div>
+      </dl>
       <PictureRow v-if="it.attachments.length" :pictures="it.attachments" />
+      <p v-for="one in it.bulletins" :key="one.id" class="outcome">
+        Notice here, {{ shortTime(one.startsAt) }} to {{ shortTime(one.endsAt) }}: <strong>{{ one.title }}</strong>
+      </p>
     </section>
 
     <section aria-label="Decide">
@@ -299,6 +321,14 @@ const showValue = (field: string, value: unknown) =>
           :disabled="!mayTriage"
           @pick="save({ urgency: $event as Urgency })"
         />
+        <TextField
+          name="outsideReference"
+          label="Reference in another system"
+          :value="it.outsideReference"
+          :disabled="!mayTriage"
+          :max="80"
+          @save="(now, base) => saveFrom('outsideReference', now, base)"
+        />
       </div>
       <div class="verdict">
         <template v-if="it.priority">
@@ -330,6 +360,20 @@ const showValue = (field: string, value: unknown) =>
       <p v-for="other in it.joinedFrom" :key="other.id">
         Also told by <RouterLink :to="`/desk/triage/request/${other.id}`" class="mono">{{ other.number }}</RouterLink>
       </p>
+      <p v-if="it.followers.length" class="soft">
+        {{ counted(it.followers.length, 'other') }} follow{{ it.followers.length === 1 ? 's' : '' }} it:
+        {{ it.followers.map((one) => one.name ?? one.email).join(', ') }}
+      </p>
+    </section>
+
+    <section id="s-conversation" aria-label="Conversation">
+      <h2>Conversation</h2>
+      <ConversationBox
+        :request-id="it.id"
+        :conversation="it.conversation"
+        :may-write="session.can('requests.triage')"
+        @written="sheet.value.value = { ...it, conversation: $event }"
+      />
     </section>
 
     <section aria-label="Timeline">

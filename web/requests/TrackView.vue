@@ -1,27 +1,39 @@
 <script setup lang="ts">
 import { onUnmounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { answerQuestion, readTrackedPhoto, trackRequest } from '#contract/requests'
+import { answerQuestion, readTrackedFile, sayNotFixed, trackRequest, uploadTrackedFile, writeAsReporter } from '#contract/requests'
+import type { KeptFile, TrackedRequest } from '#contract/requests'
 import { address, call, CallProblem, longTime, ProblemNote, useLoading } from '#web/kit'
+import FilesField from './FilesField.vue'
 
-/** The reporter's private page: where it stands, in their words. */
+/** The reporter's private page: where it stands, in their words, and how to say more. */
 const token = String(useRoute().params.token)
 const tracked = useLoading(() => call(trackRequest, { token }))
 void tracked.load()
 const often = setInterval(() => void tracked.load(), 30_000)
 onUnmounted(() => clearInterval(often))
 const answer = ref('')
+const message = ref('')
+const files = ref<KeptFile[]>([])
+const open = ref<'message' | 'not_fixed' | null>(null)
 const wrong = ref('')
+const busy = ref(false)
 
-async function send(): Promise<void> {
+async function send(run: () => Promise<TrackedRequest>): Promise<void> {
   wrong.value = ''
+  busy.value = true
   try {
-    tracked.value.value = await call(answerQuestion, { token, answer: answer.value })
-    answer.value = ''
+    tracked.value.value = await run()
+    answer.value = message.value = ''
+    files.value = []
+    open.value = null
   } catch (error) {
     wrong.value = error instanceof CallProblem ? (error.reasons[0]?.sentence ?? error.message) : 'It was not sent. Try again.'
+  } finally {
+    busy.value = false
   }
 }
+const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, name }, { file })
 </script>
 
 <template>
@@ -36,10 +48,39 @@ async function send(): Promise<void> {
           <p class="label mono">{{ tracked.value.value.number }}</p>
           <h2>{{ tracked.value.value.summary }}</h2>
           <p class="standing" role="status">{{ tracked.value.value.progress.sentence }}</p>
-          <form v-if="tracked.value.value.mayAnswer" class="card" @submit.prevent="send">
+          <form v-if="tracked.value.value.mayAnswer" class="card" @submit.prevent="send(() => call(answerQuestion, { token, answer }))">
             <div class="field"><label for="answer">Your answer</label><textarea id="answer" v-model="answer" class="entry" required maxlength="2000" /></div>
             <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-            <button class="push first">Send the answer</button>
+            <button class="push first" :disabled="busy">Send the answer</button>
+          </form>
+          <button v-if="tracked.value.value.maySayNotFixed && open !== 'not_fixed'" class="push" type="button" @click="open = 'not_fixed'">
+            It is not fixed
+          </button>
+          <form v-if="open === 'not_fixed'" class="card" @submit.prevent="send(() => call(sayNotFixed, { token, text: message }))">
+            <div class="field">
+              <label for="not-fixed">What is still wrong?</label><textarea id="not-fixed" v-model="message" class="entry" required maxlength="2000" />
+            </div>
+            <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
+            <button class="push first" :disabled="busy">Tell the desk</button> <button class="push" type="button" @click="open = null">Not now</button>
+          </form>
+        </div>
+        <div v-if="tracked.value.value.messages.length || tracked.value.value.mayWrite" class="card">
+          <h2>Messages</h2>
+          <p v-for="(one, index) in tracked.value.value.messages" :key="index" class="said" :class="{ mine: one.mine }">
+            <span class="label">{{ one.mine ? 'You' : one.from }}, {{ longTime(one.at) }}</span
+            ><br /><span class="text">{{ one.text }}</span>
+          </p>
+          <button v-if="tracked.value.value.mayWrite && open !== 'message'" class="push" type="button" @click="open = 'message'">Write to the desk</button>
+          <form
+            v-if="open === 'message'"
+            @submit.prevent="send(() => call(writeAsReporter, { token, text: message, fileClaims: files.map((file) => file.claim) }))"
+          >
+            <div class="field">
+              <label for="message">What would you like to add?</label><textarea id="message" v-model="message" class="entry" required maxlength="2000" />
+            </div>
+            <FilesField v-model="files" :upload="upload" label="Photos and documents" />
+            <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
+            <button class="push first" :disabled="busy">Send</button> <button class="push" type="button" @click="open = null">Not now</button>
           </form>
         </div>
         <div class="card">
@@ -50,21 +91,29 @@ async function send(): Promise<void> {
             </li>
           </ol>
         </div>
-        <div class="card">
+        <div v-if="!tracked.value.value.following" class="card">
           <h2>What you told us</h2>
           <p v-if="tracked.value.value.place" class="label">{{ tracked.value.value.place }}</p>
           <p class="text">{{ tracked.value.value.description }}</p>
+          <p v-for="one in tracked.value.value.answers" :key="one.label">
+            <span class="label">{{ one.label }}</span><br />{{ one.answer }}
+          </p>
           <div class="thumbs">
-            <img
-              v-for="(photo, index) in tracked.value.value.photos"
-              :key="photo.id"
-              :src="address(readTrackedPhoto, { token, photoId: photo.id })"
-              :alt="`Your photo ${index + 1}`"
-            />
+            <a
+              v-for="(file, index) in tracked.value.value.files.filter((one) => one.kind === 'picture')"
+              :key="file.id"
+              :href="address(readTrackedFile, { token, fileId: file.id })"
+              ><img :src="address(readTrackedFile, { token, fileId: file.id, small: true })" :alt="`Your photo ${index + 1}`"
+            /></a>
           </div>
+          <p v-for="file in tracked.value.value.files.filter((one) => one.kind === 'document')" :key="file.id">
+            <a :href="address(readTrackedFile, { token, fileId: file.id })">{{ file.name }}</a>
+          </p>
         </div>
+        <p v-else class="label">You follow this. What was sent with it is its reporter’s own.</p>
         <p class="label">
-          Anything to add? Call the desk: <a :href="`tel:${tracked.value.value.site.deskPhone.replace(/ /g, '')}`">{{ tracked.value.value.site.deskPhone }}</a>
+          Call the desk: <a :href="`tel:${tracked.value.value.site.deskPhone.replace(/ /g, '')}`">{{ tracked.value.value.site.deskPhone }}</a>, or
+          <RouterLink :to="`/c/${tracked.value.value.site.code}`">report something else</RouterLink>
         </p>
       </template>
       <div v-else class="bones wait" />
@@ -87,7 +136,12 @@ async function send(): Promise<void> {
   display: grid;
   gap: 8px;
 }
-.wait {
-  height: 200px;
+.said {
+  padding-left: 12px;
+  border-left: 4px solid var(--tide);
+  overflow-wrap: anywhere;
+}
+.said.mine {
+  border-left-color: var(--line-strong);
 }
 </style>

@@ -7,6 +7,7 @@ import { ROLE_NAMES, ROLES } from '#core/people'
 import { PRIORITY_NAMES } from '#core/requests'
 import { call, CallProblem, ProblemNote, useLoading, useUndo } from '#web/kit'
 import MoneyField from '../orders/MoneyField.vue'
+import SetupTabs from './SetupTabs.vue'
 
 const setup = useLoading(() => call(readSetup, {}))
 void setup.load()
@@ -41,7 +42,10 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
 
 <template>
   <div class="page">
-    <header><h1>Setup</h1></header>
+    <header>
+      <h1>Setup</h1>
+      <SetupTabs />
+    </header>
     <ProblemNote v-if="setup.problem.value" :problem="setup.problem.value" @retry="setup.load" />
     <template v-else-if="setup.value.value">
       <section aria-label="Targets">

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue'
+import { saveBulletin } from '#contract/help'
+import type { BulletinKind, BulletinRow, HelpSheet } from '#contract/help'
+import type { Vocabulary } from '#contract/people'
+import { call, fromLocalField, serverNow, toLocalField } from '#web/kit'
+import type { CallProblem } from '#web/kit'
+import PickField from '../kit/PickField.vue'
+import { placeChoices } from '../orders/vocabulary'
+import { BULLETIN_KINDS } from './kinds'
+import RichTextField from './RichTextField.vue'
+
+/** A notice: what is closed, worked on or held, where, from when to when. */
+const props = defineProps<{
+  bulletin: BulletinRow | null
+  sites: Vocabulary['sites']
+  problem: CallProblem | null
+  keep: (change: () => Promise<HelpSheet>, done: string) => Promise<boolean>
+}>()
+const emit = defineEmits<{ leave: [] }>()
+const hour = 3_600_000
+const form = reactive({
+  siteId: props.bulletin?.siteId ?? props.sites[0]!.id,
+  kind: (props.bulletin?.kind ?? 'closure') as BulletinKind,
+  title: props.bulletin?.title ?? '',
+  body: props.bulletin?.body ?? '',
+  startsAt: toLocalField(props.bulletin ? new Date(props.bulletin.startsAt) : serverNow()),
+  endsAt: toLocalField(props.bulletin ? new Date(props.bulletin.endsAt) : new Date(serverNow().getTime() + 8 * hour)),
+  places: [...(props.bulletin?.places ?? [])].map((place) => ({ id: place.id, label: `${place.name} (${place.code})` })),
+})
+const mine = ref(false)
+const at = (field: string) => (mine.value ? props.problem?.at(field) : undefined)
+let seen: { value: number | string; label: string }[] = []
+
+async function find(text: string) {
+  seen = await placeChoices(text)
+  return seen
+}
+function addPlace(id: number | string | null): void {
+  const place = seen.find((one) => one.value === id)
+  if (place && !form.places.some((one) => one.id === id)) form.places.push({ id: Number(place.value), label: place.label })
+}
+const instant = (local: string) => (local ? fromLocalField(local).toISOString() : '')
+const entry = (withdrawn: boolean) => ({
+  ...(props.bulletin ? { id: props.bulletin.id, version: props.bulletin.version } : {}),
+  siteId: form.siteId,
+  kind: form.kind,
+  title: form.title,
+  body: form.body,
+  startsAt: instant(form.startsAt),
+  endsAt: instant(form.endsAt),
+  placeIds: form.places.map((one) => one.id),
+  withdrawn,
+})
+async function save(withdrawn: boolean): Promise<void> {
+  mine.value = true
+  const done = withdrawn ? 'The notice is withdrawn; nobody sees it from now on.' : 'The notice is saved; those places show it.'
+  if (await props.keep(() => call(saveBulletin, entry(withdrawn)), done)) emit('leave')
+}
+</script>
+
+<template>
+  <form class="form" aria-label="Notice" @submit.prevent="save(false)">
+    <div class="grid">
+      <div class="field wide">
+        <label for="notice-title">Title</label><input id="notice-title" v-model="form.title" class="entry" maxlength="140" :aria-invalid="!!at('title')" />
+        <p v-if="at('title')" class="problem">{{ at('title') }}</p>
+      </div>
+      <div class="field">
+        <label for="notice-kind">Kind</label
+        ><select id="notice-kind" v-model="form.kind" class="entry">
+          <option v-for="(name, kind) in BULLETIN_KINDS" :key="kind" :value="kind">{{ name }}</option>
+        </select>
+      </div>
+      <div class="field">
+        <label for="notice-site">Site</label
+        ><select id="notice-site" v-model="form.siteId" class="entry" :disabled="!!bulletin">
+          <option v-for="site in sites" :key="site.id" :value="site.id">{{ site.name }}</option>
+        </select>
+      </div>
+      <div class="field">
+        <label for="notice-from">From</label
+        ><input id="notice-from" v-model="form.startsAt" class="entry" type="datetime-local" :aria-invalid="!!at('startsAt')" />
+        <p v-if="at('startsAt')" class="problem">{{ at('startsAt') }}</p>
+      </div>
+      <div class="field">
+        <label for="notice-to">To</label><input id="notice-to" v-model="form.endsAt" class="entry" type="datetime-local" :aria-invalid="!!at('endsAt')" />
+        <p v-if="at('endsAt')" class="problem">{{ at('endsAt') }}</p>
+      </div>
+      <div class="wide">
+        <PickField id="notice-place" label="Places it covers, with all that is in them" :value="null" :find="find" :problem="at('placeIds')" @pick="addPlace" />
+        <ul v-if="form.places.length" class="chips" aria-label="Places covered">
+          <li v-for="(place, index) in form.places" :key="place.id">
+            {{ place.label }} <button class="push" type="button" :aria-label="`Take out ${place.label}`" @click="form.places.splice(index, 1)">Take out</button>
+          </li>
+        </ul>
+      </div>
+    </div>
+    <RichTextField id="notice-body" v-model="form.body" label="What people should know" />
+    <p class="acts">
+      <button class="push first">Save</button>
+      <button v-if="bulletin && !bulletin.withdrawn" class="push" type="button" @click="save(true)">Withdraw</button>
+      <button class="push" type="button" @click="emit('leave')">Leave it as it was</button>
+    </p>
+  </form>
+</template>
+
+<style scoped src="./form.css"></style>

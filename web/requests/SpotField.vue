@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { findCounterSpots } from '#contract/requests'
+import type { CounterSpot } from '#contract/requests'
+import { call, useSoon } from '#web/kit'
+
+/** Where it is: by part of a code, name or tag, or one of those used before. Never a list of everything. */
+const props = defineProps<{ site: string; recent: CounterSpot[]; problem?: string; needed: boolean; withAssets: boolean }>()
+const spot = defineModel<CounterSpot | null>({ required: true })
+const emit = defineEmits<{ chosen: [] }>()
+const text = ref('')
+const found = ref<CounterSpot[]>([])
+const looked = ref('')
+
+const look = useSoon(async () => {
+  const q = text.value.trim()
+  const near = props.recent[0]?.placeId
+  const rows = q ? (await call(findCounterSpots, { site: props.site, q, near }).catch(() => ({ rows: [] }))).rows : []
+  if (q !== text.value.trim()) return
+  found.value = rows.filter((row) => props.withAssets || row.assetId === null)
+  looked.value = q
+}, 150)
+watch(text, look)
+
+function choose(row: CounterSpot): void {
+  spot.value = row
+  text.value = ''
+  found.value = []
+  emit('chosen')
+}
+</script>
+
+<template>
+  <div v-if="spot" class="picked">
+    <p>
+      <strong>{{ spot.name }}</strong> <span class="mono label">{{ spot.code }}</span>
+    </p>
+    <p class="label">{{ spot.within }}</p>
+    <button class="push" type="button" @click="spot = null">Choose another place</button>
+  </div>
+  <div v-else class="field">
+    <label for="place">Part of a name, a room number{{ withAssets ? ', or the tag on the machine' : '' }}{{ needed ? ' (needed)' : '' }}</label>
+    <input
+      id="place"
+      v-model="text"
+      class="entry"
+      type="search"
+      autocomplete="off"
+      role="combobox"
+      aria-controls="found"
+      :aria-expanded="found.length > 0"
+      :aria-invalid="!!problem"
+    />
+    <ul v-if="found.length" id="found" class="found" aria-label="Places found">
+      <li v-for="row in found" :key="`${row.placeId} ${row.assetId}`">
+        <button class="plain" type="button" @click="choose(row)">
+          <strong>{{ row.name }}</strong> <span class="mono label">{{ row.code }}</span><br /><span class="label">{{ row.within }}</span>
+        </button>
+      </li>
+    </ul>
+    <p v-else-if="text.trim().length > 1 && looked === text.trim()" class="label">Nothing found. Try the building’s name or the code on the door.</p>
+    <template v-else-if="!text && recent.length">
+      <p class="label">Used before on this device</p>
+      <ul class="found" aria-label="Places used before">
+        <li v-for="row in recent" :key="row.code">
+          <button class="plain" type="button" @click="choose(row)">
+            <strong>{{ row.name }}</strong> <span class="mono label">{{ row.code }}</span>
+          </button>
+        </li>
+      </ul>
+    </template>
+  </div>
+  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+</template>
+
+<style scoped>
+.picked {
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+}
+</style>

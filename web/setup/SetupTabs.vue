@@ -1,0 +1,8 @@
+<template>
+  <nav class="tabs" aria-label="Setup">
+    <RouterLink to="/setup" :aria-current="$route.path === '/setup' ? 'page' : undefined">People and rules</RouterLink>
+    <RouterLink to="/setup/intake" :aria-current="$route.path === '/setup/intake' ? 'page' : undefined">Intake</RouterLink>
+  </nav>
+</template>
+
+<style scoped src="../kit/page.css"></style>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { dropWording, previewWording, saveWording } from '#contract/setup'
+import type { IntakeSetup } from '#contract/setup'
+import { OCCASION_NAMES, OCCASIONS, PLACEHOLDERS, wordingReasons } from '#core/requests'
+import type { Occasion } from '#core/requests'
+import { call, CallProblem } from '#web/kit'
+
+/** The words of a mail, for each site and occasion, with what they become beside them. */
+const props = defineProps<{ setup: IntakeSetup; keep: (change: () => Promise<IntakeSetup>, done: string) => Promise<boolean>; problem: CallProblem | null }>()
+const siteId = ref(props.setup.sites[0]!.id)
+const occasion = ref<Occasion>('received')
+const kept = computed(() => props.setup.wordings.find((one) => one.siteId === siteId.value && one.occasion === occasion.value)!)
+const subject = ref('')
+const text = ref('')
+const preview = ref<{ subject: string; text: string; html: string; of: string } | null>(null)
+const failed = ref('')
+watch(
+  kept,
+  (now) => {
+    subject.value = now.subject
+    text.value = now.text
+    preview.value = null
+  },
+  { immediate: true },
+)
+const wrong = computed(() => wordingReasons({ subject: subject.value, text: text.value }))
+const at = (field: string) => wrong.value.find((reason) => reason.field === field)?.sentence
+const entry = () => ({ siteId: siteId.value, occasion: occasion.value, subject: subject.value, text: text.value })
+
+async function show(): Promise<void> {
+  failed.value = ''
+  preview.value = await call(previewWording, entry()).catch((error: unknown) => {
+    failed.value = error instanceof CallProblem ? (error.reasons[0]?.sentence ?? error.message) : 'It could not be shown.'
+    return null
+  })
+}
+</script>
+
+<template>
+  <section aria-label="Words of mails">
+    <h2>What reporters are written</h2>
+    <div class="split">
+      <form class="words" @submit.prevent="keep(() => call(saveWording, entry()), 'The words are saved; the next mail has them.')">
+        <div class="two">
+          <div class="field">
+            <label for="word-site">Site</label
+            ><select id="word-site" v-model="siteId" class="entry">
+              <option v-for="site in setup.sites" :key="site.id" :value="site.id">{{ site.name }}</option>
+            </select>
+          </div>
+          <div class="field">
+            <label for="word-occasion">When</label
+            ><select id="word-occasion" v-model="occasion" class="entry">
+              <option v-for="one in OCCASIONS" :key="one" :value="one">{{ OCCASION_NAMES[one] }}</option>
+            </select>
+          </div>
+        </div>
+        <p class="soft">{{ kept.own ? 'This site has words of its own here.' : 'These are the usual words.' }}</p>
+        <div class="field">
+          <label for="word-subject">Subject</label><input id="word-subject" v-model="subject" class="entry" maxlength="200" :aria-invalid="!!at('subject')" />
+          <p v-if="at('subject')" class="problem">{{ at('subject') }}</p>
+        </div>
+        <div class="field">
+          <label for="word-text">Text</label><textarea id="word-text" v-model="text" class="entry" rows="12" maxlength="8000" :aria-invalid="!!at('text')" />
+          <p v-if="at('text')" class="problem">{{ at('text') }}</p>
+        </div>
+        <p class="acts">
+          <button class="push first" :disabled="wrong.length > 0">Save</button>
+          <button class="push" type="button" :disabled="wrong.length > 0" @click="show">Show it filled in</button>
+          <button v-if="kept.own" class="push" type="button" @click="keep(() => call(dropWording, { siteId, occasion }), 'The usual words are back.')">
+            Use the usual words
+          </button>
+        </p>
+        <p v-if="failed" class="problem" role="alert">{{ failed }}</p>
+      </form>
+      <div>
+        <div v-if="preview" class="preview" aria-label="The mail filled in">
+          <p class="soft">As it would be for {{ preview.of }}</p>
+          <p>
+            <strong>{{ preview.subject }}</strong>
+          </p>
+          <p class="text">{{ preview.text }}</p>
+          <p class="soft">It is sent as plain text and as HTML.</p>
+        </div>
+        <dl class="known">
+          <template v-for="(what, name) in PLACEHOLDERS" :key="name"
+            ><dt class="mono">{{ `\{${name}\}` }}</dt>
+            <dd>{{ what }}</dd></template
+          >
+        </dl>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped src="../kit/page.css"></style>
+<style scoped>
+.split {
+  display: grid;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
+  gap: 24px;
+}
+.words,
+.two {
+  display: grid;
+  gap: 10px;
+}
+.two {
+  grid-template-columns: 1fr 1fr;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.preview {
+  padding: 12px 16px;
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  margin-bottom: 16px;
+}
+.text {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+.known {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 4px 12px;
+  margin: 0;
+  font-size: 13px;
+}
+.known dd {
+  margin: 0;
+}
+@media (max-width: 800px) {
+  .split {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
