@@ -2,7 +2,7 @@ import { listCandidates, revokePass } from '#contract/dispatch'
 import { addJobPhoto, addNote, finishJob, listJobs, readJob, switchStint, usePart } from '#contract/field'
 import { listStatements, downloadStatementCsv, downloadStatementPdf, readStatement } from '#contract/ledger'
 import * as orders from '#contract/orders'
-import { answerQuestion, askReporter, declineRequest, joinRequest, readRequest, trackRequest, triageRequest, uploadCounterPhoto } from '#contract/requests'
+import { answerQuestion, askReporter, declineRequest, joinRequest, readRequest, trackRequest, triageRequest, uploadCounterFile } from '#contract/requests'
 import { enterBill, finishVendorJob, readPass, switchVendorStint } from '#contract/vendors'
 import sharp from 'sharp'
 import { accepted, castAt, Client, complete, dispatched, House, orderAt, report, version, worked } from '../kit'
@@ -27,15 +27,31 @@ const picture = () =>
 
 describe('intake and triage', () => {
   test('a report is acknowledged by mail with its private link, and the link shows nothing internal', async () => {
-    const photo = await cast.anybody.must(uploadCounterPhoto, { site: 'SKE' }, { file: new Blob([new Uint8Array(await picture())]) })
-    const sent = await report(cast, { email: 'new@reporter.example', photoClaims: [photo.claim] })
+    const photo = await cast.anybody.must(uploadCounterFile, { site: 'SKE' }, { file: new Blob([new Uint8Array(await picture())]) })
+    const sent = await report(cast, { email: 'new@reporter.example', fileClaims: [photo.claim] })
     const mail = await house.mail('new@reporter.example')
     expect(mail.subject).toContain(sent.number)
     expect(linkToken(mail.text, 't')).toBe(sent.token)
     const seen = await cast.anybody.must(trackRequest, { token: sent.token })
     expect(seen.progress).toEqual({ step: 'received', sentence: 'We have received it.' })
-    expect(seen.photos).toHaveLength(1)
-    expect(Object.keys(seen).sort()).toEqual(['description', 'mayAnswer', 'number', 'photos', 'place', 'progress', 'receivedAt', 'site', 'steps', 'summary'])
+    expect(seen.files).toHaveLength(1)
+    expect(Object.keys(seen).sort()).toEqual([
+      'answers',
+      'description',
+      'files',
+      'following',
+      'mayAnswer',
+      'maySayNotFixed',
+      'mayWrite',
+      'messages',
+      'number',
+      'place',
+      'progress',
+      'receivedAt',
+      'site',
+      'steps',
+      'summary',
+    ])
     expect(Object.keys(seen.site).sort()).toEqual(['code', 'deskEmail', 'deskPhone', 'name'])
     expect(await house.rows('SELECT link_hash FROM request WHERE link_hash = ? OR link_nonce = ?', [sent.token, sent.token])).toEqual([])
   })

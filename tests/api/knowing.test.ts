@@ -6,7 +6,7 @@ import { editOrder, holdOrder, listOrders, readOrder, reopenOrder, submitOrder }
 import type { OrderRow } from '#contract/orders'
 import { findAssets, findPlaces, readContext, readRegister, searchEverything } from '#contract/places'
 import { listDues } from '#contract/preventive'
-import { acceptRequest, findCounterPlaces, listRequests, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
+import { acceptRequest, findCounterSpots, listRequests, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
 import { editAccount, editHold, readSetup } from '#contract/setup'
 import { STATION_STATES } from '#core/orders'
 import { accepted, approved, castAt, Client, complete, dispatched, House, orderAt, report, version } from '../kit'
@@ -146,7 +146,7 @@ describe('finding', () => {
   test('percent signs and quotes in a search are words like any others', async () => {
     for (const q of ['%', "'; DROP TABLE site; --", '_', '\\']) {
       expect((await cast.coordinator.call(searchEverything, { q })).status).toBe(200)
-      expect((await cast.anybody.must(findCounterPlaces, { site: 'SKE', q })).rows.length).toBeLessThanOrEqual(12)
+      expect((await cast.anybody.must(findCounterSpots, { site: 'SKE', q })).rows.length).toBeLessThanOrEqual(12)
     }
     expect(await house.rows('SELECT COUNT(*) AS n FROM site')).toEqual([{ n: 2 }])
   })
@@ -155,8 +155,8 @@ describe('finding', () => {
     expect((await cast.coordinator.must(findPeople, { q: '0146' })).rows[0]!.name).toBe('Wendeline Stroud')
     expect((await cast.coordinator.must(findAssets, { q: 'chiller compressor' })).rows.map((row) => row.tag)).toContain('CH-1-CA')
     expect((await cast.technician.must(findParts, { q: 'led 1200' })).rows[0]).toMatchObject({ code: 'EL-101', unit: 'pc' })
-    expect((await cast.anybody.must(findCounterPlaces, { site: 'ske', q: 'cafe' })).rows.map((row) => row.code)).toContain('BRK-001')
-    expect((await cast.anybody.must(findCounterPlaces, { site: 'SKE', q: 'hatchery' })).rows).toEqual([])
+    expect((await cast.anybody.must(findCounterSpots, { site: 'ske', q: 'cafe' })).rows.map((row) => row.code)).toContain('BRK-001')
+    expect((await cast.anybody.must(findCounterSpots, { site: 'SKE', q: 'hatchery' })).rows).toEqual([])
   })
 
   test.each(['places', 'assets', 'people', 'vendors', 'payers', 'parts'] as const)('the register of %s pages through every row once', async (register) => {

@@ -26,7 +26,8 @@ const WORDS = {
   series: 'order',
   reason: 'part',
   token: 'x'.repeat(43),
-  photoId: 1,
+  fileId: 1,
+  occasion: 'received',
 }
 
 let house: House

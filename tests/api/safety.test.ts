@@ -2,7 +2,7 @@ import { dispatchOrder } from '#contract/dispatch'
 import { listJobs, readJob, switchStint } from '#contract/field'
 import { editOrder, listOrders, postOrder, readAttachment, readOrder, submitOrder } from '#contract/orders'
 import { signIn } from '#contract/people'
-import { reportRequest, uploadCounterPhoto, readTrackedPhoto, trackRequest } from '#contract/requests'
+import { reportRequest, uploadCounterFile, readTrackedFile, trackRequest } from '#contract/requests'
 import { editNumbering, editTarget, readHealth, readOpenApi, readSetup } from '#contract/setup'
 import { contract } from '#contract'
 import sharp from 'sharp'
@@ -111,12 +111,12 @@ describe('before approval', () => {
 
 test('a reporter’s link opens their request and nothing else', async () => {
   const mine = await report(cast)
-  const photo = await cast.anybody.must(uploadCounterPhoto, { site: 'SKE' }, { file: await pixel() })
-  const other = await report(cast, { photoClaims: [photo.claim] })
+  const photo = await cast.anybody.must(uploadCounterFile, { site: 'SKE' }, { file: await pixel() })
+  const other = await report(cast, { fileClaims: [photo.claim] })
   const [file] = await house.rows<{ id: number }>('SELECT id FROM attachment WHERE request_id = ?', [other.id])
-  expect((await cast.anybody.call(readTrackedPhoto, { token: other.token, photoId: file!.id })).status).toBe(200)
-  expect((await cast.anybody.call(readTrackedPhoto, { token: mine.token, photoId: file!.id })).status).toBe(404)
-  expect((await cast.anybody.call(reportRequest, { ...good, photoClaims: [photo.claim] })).problem.reasons![0]!.code).toBe('photo_gone')
+  expect((await cast.anybody.call(readTrackedFile, { token: other.token, fileId: file!.id })).status).toBe(200)
+  expect((await cast.anybody.call(readTrackedFile, { token: mine.token, fileId: file!.id })).status).toBe(404)
+  expect((await cast.anybody.call(reportRequest, { ...good, fileClaims: [photo.claim] })).problem.reasons![0]!.code).toBe('file_gone')
   expect((await cast.anybody.call(trackRequest, { token: mine.token.slice(1) + 'A' })).status).toBe(404)
 })
 
@@ -130,7 +130,7 @@ describe('bad input leaves no row and names its field', () => {
     ['a place of another site', { ...good, placeId: 240 }, ['placeId']],
     ['no mail address', { ...good, email: 'not one' }, ['email']],
     ['a field nobody asked for', { ...good, priority: 'emergency' }, ['priority']],
-    ['a made-up photo', { ...good, photoClaims: ['x'.repeat(43)] }, ['photoClaims']],
+    ['a made-up photo', { ...good, fileClaims: ['x'.repeat(43)] }, ['fileClaims']],
   ])('%s', async (_name, input, fields) => {
     const [place] = await house.rows<{ id: number }>("SELECT id FROM place WHERE code = 'HAT-01'")
     const sent = 'placeId' in input && input.placeId === 240 ? { ...input, placeId: place!.id } : input
@@ -169,7 +169,7 @@ describe('bad input leaves no row and names its field', () => {
     ['nothing', undefined],
   ])('a file that claims to be a photo and is %s', async (_name, file) => {
     const before = await count('attachment')
-    const reply = await cast.anybody.call(uploadCounterPhoto, { site: 'SKE' }, { file })
+    const reply = await cast.anybody.call(uploadCounterFile, { site: 'SKE' }, { file })
     expect(reply.status).toBeGreaterThanOrEqual(400)
     expect(reply.status).toBeLessThan(500)
     expect(reply.problem.reasons![0]!.field).toBe('file')
@@ -177,7 +177,7 @@ describe('bad input leaves no row and names its field', () => {
   })
 
   test('a file over 15 MB', async () => {
-    const reply = await cast.anybody.call(uploadCounterPhoto, { site: 'SKE' }, { file: new Blob([new Uint8Array(15 * 1024 * 1024 + 1)]) })
+    const reply = await cast.anybody.call(uploadCounterFile, { site: 'SKE' }, { file: new Blob([new Uint8Array(15 * 1024 * 1024 + 1)]) })
     expect([reply.status, reply.problem.reasons![0]!.field]).toEqual([413, 'file'])
   })
 
@@ -219,7 +219,7 @@ describe('sessions', () => {
   test('logins and public endpoints have a limit for each address', async () => {
     const strict = await house.start({ EVRIX_PUBLIC_PER_MINUTE: '5', EVRIX_LOGINS_PER_MINUTE: '3' })
     const client = new Client(strict.url)
-    const places = contract.findCounterPlaces!
+    const places = contract.findCounterSpots!
     const statuses = []
     for (let n = 0; n < 7; n++) statuses.push((await client.call(places, { site: 'SKE', q: 'tap' })).status)
     expect(statuses.filter((status) => status === 429)).toHaveLength(2)

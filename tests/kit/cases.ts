@@ -27,7 +27,7 @@ export async function report(cast: Cast, more: Partial<Parameters<typeof describ
   return { ...sent, id: rows[0]!.id, token: sent.link.split('/').at(-1)! }
 }
 
-function describeReport(more: { placeId?: number; summary?: string; email?: string; name?: string; photoClaims?: string[] }) {
+function describeReport(more: { placeId?: number; summary?: string; email?: string; name?: string; fileClaims?: string[] }) {
   return {
     site: 'SKE',
     placeId: more.placeId ?? 20,
@@ -35,7 +35,7 @@ function describeReport(more: { placeId?: number; summary?: string; email?: stri
     description: 'The left one of three, since this morning. I saw it myself.',
     name: more.name ?? 'Aoife Ashdown',
     email: more.email ?? 'aoife@reporter.example',
-    photoClaims: more.photoClaims,
+    fileClaims: more.fileClaims,
   }
 }
 

@@ -3,6 +3,7 @@ import type { ChildProcess } from 'node:child_process'
 import { mkdirSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import { freePort } from '../../scripts/kit/database.mjs'
 import { createConnection } from 'mysql2/promise'
 import type { Connection, RowDataPacket } from 'mysql2/promise'
 
@@ -49,7 +50,8 @@ export class House {
       EVRIX_LOGINS_PER_MINUTE: '100000',
       ...options.env,
     }
-    const mail = options.mail ? await startProgram('mail', env) : null
+    if (options.mail) env.EVRIX_INBOUND_PORT = String(await freePort())
+    const mail = options.mail ? await startProgram('mail', { ...env, EVRIX_INBOUND_URL: `smtp://127.0.0.1:${env.EVRIX_INBOUND_PORT}` }) : null
     if (mail) env.EVRIX_SMTP_URL = mail.addresses[0]
     const house = new House(env.EVRIX_DATABASE_URL!, folder, env, mail?.addresses[1] ?? null)
     if (mail) house.parts.push(mail)
@@ -62,6 +64,11 @@ export class House {
     const program = await startProgram('main', { ...this.env, ...env })
     this.parts.push(program)
     return { url: program.addresses[0]!, process: program.process, stop: program.stop, kill: program.kill }
+  }
+
+  /** Where mail for the desks comes in. */
+  get inboundPort(): number {
+    return Number(this.env.EVRIX_INBOUND_PORT)
   }
 
   /** Rows straight from the database, to see what is really there. */
