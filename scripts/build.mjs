@@ -9,6 +9,8 @@ const PROGRAMS = {
   main: 'server/main.ts',
   'statementPdf.worker': 'server/ledger/statementPdf.worker.ts',
   'readMime.worker': 'server/mail/readMime.worker.ts',
+  'labels.worker': 'server/places/labels.worker.ts',
+  'readTable.worker': 'server/setup/readTable.worker.ts',
   mail: 'standins/mail/main.ts',
   demo: 'demo/main.ts',
 }

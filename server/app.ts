@@ -15,6 +15,7 @@ import { routes as insight } from '#server/insight'
 import { answerProblem, notFound, ProblemReply } from '#server/kit'
 import type { Route, Service } from '#server/kit'
 import { routes as mail } from '#server/mail'
+import { open311 } from '#server/open311'
 import { routes as orders } from '#server/orders'
 import { routes as people } from '#server/people'
 import { routes as places } from '#server/places'
@@ -55,6 +56,7 @@ export function makeApp(service: Service): Express {
     next()
   })
   mountRoutes(app, service)
+  app.use('/open311/v2', limit(service.config.publicPerMinute), noStore, open311(service))
   app.use('/api', () => {
     throw notFound('address')
   })
@@ -139,7 +141,7 @@ function mountWeb(app: Express, webDir: string): void {
   const page = path.join(webDir, 'index.html')
   if (!existsSync(page)) return
   const html = readFileSync(page, 'utf8')
-  app.get(/^\/(?!api\/).*/, (request: Request, response: Response, next: NextFunction) => {
+  app.get(/^\/(?!(?:api|open311)\/).*/, (request: Request, response: Response, next: NextFunction) => {
     if (path.extname(request.path)) return next(notFound('file'))
     response.setHeader('Cache-Control', 'no-store')
     response.type('html').send(html.replaceAll('__NONCE__', response.locals.nonce as string))

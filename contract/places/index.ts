@@ -1,6 +1,8 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
+import { LABEL_SIZES } from '#core/places'
+import type { LabelSize } from '#core/places'
 
 export interface PlaceRow {
   id: number
@@ -120,5 +122,21 @@ export const readRegister = endpoint<
     q: field.search(),
     after: Joi.string().max(200),
     limit: field.limit(),
+  }),
+})
+
+export const printLabels = endpoint<{ kind: 'places' | 'assets'; ids: string; size: LabelSize }, Blob>({
+  method: 'GET',
+  path: '/api/labels/:kind',
+  says: 'A4 sheets of labels as PDF. Each code opens the Counter with place and asset filled in.',
+  may: 'desk.read',
+  answers: 'pdf',
+  input: Joi.object({
+    kind: Joi.valid('places', 'assets').required(),
+    /** At most 500 ids with commas between. */
+    ids: Joi.string()
+      .pattern(/^\d{1,9}(,\d{1,9}){0,499}$/)
+      .required(),
+    size: Joi.valid(...LABEL_SIZES).required(),
   }),
 })

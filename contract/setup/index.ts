@@ -1,2 +1,3 @@
 export * from './rules'
 export * from './intake'
+export * from './tables'

@@ -1,4 +1,5 @@
 export * from './priority'
+export * from './georeport'
 export * from './hazard'
 export * from './lifecycle'
 export * from './progress'

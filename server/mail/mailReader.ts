@@ -1,10 +1,7 @@
-import path from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { and, asc, eq, inArray } from 'drizzle-orm'
-import { Piscina } from 'piscina'
 import { Refusal } from '#core/kit'
 import { moveRequest, readTag, splitQuoted, summaryOfMail, whyIgnored } from '#core/requests'
-import { logger, readFileSent, recordEvent } from '#server/kit'
+import { inThread, logger, readFileSent, recordEvent } from '#server/kit'
 import type { Service, Tx } from '#server/kit'
 import { createRequest, hearReporter, requestFacts, saveRequestMove } from '#server/requests'
 import { attachments, followers, incomingMails, mails, requests, sites } from '../tables'
@@ -18,18 +15,10 @@ const LOOK_MS = 1_500
 const MAX_ATTEMPTS = 5
 const LONGEST_DESCRIPTION = 4_000
 
-let readers: Piscina | null = null
+const readInThread = inThread<Uint8Array, ReadMail>('readMime.worker')
 
-/** A mail taken apart, in a thread of its own that ends when no mail has come for a while. */
-export function readMime(raw: Buffer): Promise<ReadMail> {
-  readers ??= new Piscina({
-    filename: path.join(path.dirname(fileURLToPath(import.meta.url)), 'readMime.worker.js'),
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 10_000,
-  })
-  return readers.run(new Uint8Array(raw)) as Promise<ReadMail>
-}
+/** A mail taken apart, in a thread of its own. */
+export const readMime = (raw: Buffer): Promise<ReadMail> => readInThread(new Uint8Array(raw))
 
 /** Makes of every mail that was kept what it should become: a request, part of a conversation, or nothing. */
 export class MailReader {

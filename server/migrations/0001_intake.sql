@@ -134,7 +134,8 @@ ALTER TABLE `category` ADD `position` int DEFAULT 0 NOT NULL;--> statement-break
 ALTER TABLE `category` ADD `retired_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `request` ADD `form_id` int;--> statement-breakpoint
 ALTER TABLE `request` ADD `answers` json;--> statement-breakpoint
-ALTER TABLE `request` ADD `position` json;--> statement-breakpoint
+ALTER TABLE `request` ADD `sent_by` json;--> statement-breakpoint
+ALTER TABLE `request` ADD `api_key_id` int;--> statement-breakpoint
 ALTER TABLE `request` ADD `repeats_id` int;--> statement-breakpoint
 ALTER TABLE `incoming_mail` ADD CONSTRAINT `incoming_mail_site_id_site_id_fk` FOREIGN KEY (`site_id`) REFERENCES `site`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `incoming_mail` ADD CONSTRAINT `incoming_mail_request_id_request_id_fk` FOREIGN KEY (`request_id`) REFERENCES `request`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
@@ -161,4 +162,6 @@ ALTER TABLE `attachment` ADD CONSTRAINT `attachment_comment_id_comment_id_fk` FO
 ALTER TABLE `attachment` ADD CONSTRAINT `attachment_article_id_article_id_fk` FOREIGN KEY (`article_id`) REFERENCES `article`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `mail` ADD CONSTRAINT `mail_request_id_request_id_fk` FOREIGN KEY (`request_id`) REFERENCES `request`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `request` ADD CONSTRAINT `request_form_id_category_form_id_fk` FOREIGN KEY (`form_id`) REFERENCES `category_form`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE `request` ADD CONSTRAINT `request_repeats_id_request_id_fk` FOREIGN KEY (`repeats_id`) REFERENCES `request`(`id`) ON DELETE no action ON UPDATE no action;
+ALTER TABLE `request` ADD CONSTRAINT `request_api_key_id_api_key_id_fk` FOREIGN KEY (`api_key_id`) REFERENCES `api_key`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `request` ADD CONSTRAINT `request_repeats_id_request_id_fk` FOREIGN KEY (`repeats_id`) REFERENCES `request`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX `request_received` ON `request` (`site_id`,`received_at`,`id`);

@@ -5,7 +5,7 @@ import type { Answers } from '#core/requests'
 import type { Service, Tx } from '#server/kit'
 import { takeNumber } from '#server/orders'
 import { assets, people, places, requests } from '../tables'
-import type { CHANNELS } from '../tables'
+import type { CHANNELS, SentBySystem } from '../tables'
 import { checkAnswers } from './categoryForms'
 import { attachClaimed } from './keepFile'
 import type { SiteRecord } from './siteByCode'
@@ -29,7 +29,8 @@ export interface Report {
   phone?: string
   wish?: string
   outsideReference?: string
-  position?: { lat: number; long: number }
+  sentBy?: SentBySystem
+  apiKeyId?: number
   repeatsId?: number
   fileClaims?: string[]
 }
@@ -67,7 +68,8 @@ export async function createRequest(tx: Tx, service: Service, site: SiteRecord, 
       payerId: report.payerId ?? asset?.payerId ?? person?.payerId ?? place?.payerId ?? null,
       wish: report.wish || null,
       outsideReference: report.outsideReference || null,
-      position: report.position ?? null,
+      sentBy: report.sentBy ?? null,
+      apiKeyId: report.apiKeyId ?? null,
       repeatsId: report.repeatsId ?? null,
       receivedAt: now,
       triageCloseAt: addWorkingTime(now, Math.round(minutes * CLOSE_SHARE), site.calendar),

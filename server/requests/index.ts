@@ -35,6 +35,7 @@ export * from './facts'
 export * from './saveRequestMove'
 export * from './siteByCode'
 export * from './stations'
+export * from './tracked'
 export const routes: Route[] = [
   readCounter,
   findCounterSpots,

@@ -15,6 +15,7 @@ import readIntakeSetup from './readIntakeSetup'
 import revokeApiKey from './revokeApiKey'
 import saveCategory from './saveCategory'
 import saveWording from './saveWording'
+import takeTable from './takeTable'
 
 export const routes: Route[] = [
   readSetup,
@@ -33,4 +34,5 @@ export const routes: Route[] = [
   revokeApiKey,
   saveCategory,
   saveWording,
+  takeTable,
 ]

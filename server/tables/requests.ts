@@ -10,6 +10,15 @@ import { assets, places, sites } from './places'
 
 export const CHANNELS = ['counter', 'call', 'email', 'visit', 'inspection', 'sensor', 'system'] as const
 
+/** Position of a device in WGS 84 degrees, an address in words, where a picture lies, their account. */
+export interface SentBySystem {
+  lat?: number
+  long?: number
+  address?: string
+  mediaUrl?: string
+  accountId?: string
+}
+
 export const categories = mysqlTable('category', {
   id: id(),
   parentId: int('parent_id').references((): AnyMySqlColumn => categories.id),
@@ -65,8 +74,9 @@ export const requests = mysqlTable(
     /** The questions that were asked, and what was answered. */
     formId: int('form_id').references(() => categoryForms.id),
     answers: json('answers').$type<Answers>(),
-    /** Where a device said it was, for requests of other systems. */
-    position: json('position').$type<{ lat: number; long: number }>(),
+    /** What a sending system said besides, and which key it used. */
+    sentBy: json('sent_by').$type<SentBySystem>(),
+    apiKeyId: int('api_key_id').references((): AnyMySqlColumn => apiKeys.id),
     urgency: varchar('urgency', { length: 12, enum: URGENCIES }),
     priority: varchar('priority', { length: 12, enum: PRIORITIES }),
     prioritySentence: varchar('priority_sentence', { length: 300 }),
@@ -97,6 +107,7 @@ export const requests = mysqlTable(
     uniqueIndex('request_number').on(table.siteId, table.number),
     uniqueIndex('request_link').on(table.linkHash),
     index('request_queue').on(table.state, table.siteId, table.triageDueAt, table.id),
+    index('request_received').on(table.siteId, table.receivedAt, table.id),
     index('request_place').on(table.placeId, table.receivedAt),
     index('request_asset').on(table.assetId, table.receivedAt),
     index('request_reporter').on(table.reporterEmail, table.receivedAt),

@@ -5,6 +5,7 @@ import { readRegister } from '#contract/places'
 import type { RegisterName } from '#contract/places'
 import { formatMinor } from '#core/kit'
 import { call, dayOf, ProblemNote, useLoading, useSoon } from '#web/kit'
+import LabelBar from './LabelBar.vue'
 
 /** Places, assets, people, vendors, payers and parts: found by typing part of what they are called. */
 const route = useRoute()
@@ -69,10 +70,16 @@ const list = useLoading(async () => {
   }
   return { rows, more: !!after }
 })
+const labelled = computed(() => (register.value === 'places' || register.value === 'assets' ? register.value : null))
+const chosen = ref<number[]>([])
+function chooseAll(event: Event): void {
+  chosen.value = (event.target as HTMLInputElement).checked ? list.value.value!.rows.map((row) => row.id) : []
+}
 watch(
   register,
   () => {
     pages.value = 1
+    chosen.value = []
     list.value.value = null
     void list.load()
   },
@@ -105,11 +112,20 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
         name
       }}</RouterLink>
     </nav>
+    <LabelBar v-if="labelled" :kind="labelled" :ids="chosen" />
     <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />
     <section v-else-if="list.value.value" :aria-label="NAMES[register]">
       <table v-if="list.value.value.rows.length" class="plain-table">
         <thead>
           <tr>
+            <th v-if="labelled" class="tick">
+              <input
+                type="checkbox"
+                aria-label="Choose all that are listed"
+                :checked="chosen.length > 0 && chosen.length === list.value.value.rows.length"
+                @change="chooseAll"
+              />
+            </th>
             <th v-for="column in COLUMNS[register]" :key="column.key" :class="{ amount: column.as === 'money' || column.as === 'percent' }">
               {{ column.name }}
             </th>
@@ -117,6 +133,7 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
         </thead>
         <tbody>
           <tr v-for="row in list.value.value.rows" :key="row.id">
+            <td v-if="labelled" class="tick"><input v-model="chosen" type="checkbox" :value="row.id" :aria-label="`Choose ${row.name}`" /></td>
             <td
               v-for="column in COLUMNS[register]"
               :key="column.key"
@@ -135,3 +152,8 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
 </template>
 
 <style scoped src="../kit/page.css"></style>
+<style scoped>
+.tick {
+  width: 32px;
+}
+</style>

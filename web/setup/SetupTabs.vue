@@ -2,6 +2,7 @@
   <nav class="tabs" aria-label="Setup">
     <RouterLink to="/setup" :aria-current="$route.path === '/setup' ? 'page' : undefined">People and rules</RouterLink>
     <RouterLink to="/setup/intake" :aria-current="$route.path === '/setup/intake' ? 'page' : undefined">Intake</RouterLink>
+    <RouterLink to="/setup/tables" :aria-current="$route.path === '/setup/tables' ? 'page' : undefined">People and places from a table</RouterLink>
   </nav>
 </template>
 

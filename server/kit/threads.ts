@@ -1,0 +1,20 @@
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { Piscina } from 'piscina'
+
+/**
+ * Work too heavy for the thread that answers: done by a worker of its own, which starts when it is
+ * first needed and ends when nobody has asked for a while. `worker` is its file among the built programs.
+ */
+export function inThread<Input, Answer>(worker: string): (input: Input) => Promise<Answer> {
+  let threads: Piscina | null = null
+  return (input) => {
+    threads ??= new Piscina({
+      filename: path.join(path.dirname(fileURLToPath(import.meta.url)), `${worker}.js`),
+      minThreads: 0,
+      maxThreads: 1,
+      idleTimeout: 10_000,
+    })
+    return threads.run(input) as Promise<Answer>
+  }
+}

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { printLabels } from '#contract/places'
+import { counted } from '#core/kit'
+import { LABEL_SHEETS, LABEL_SIZES } from '#core/places'
+import type { LabelSize } from '#core/places'
+import { address } from '#web/kit'
+
+/** Labels for what is chosen: sheets to print, with a code that opens the Counter there. */
+const MOST = 500
+const props = defineProps<{ kind: 'places' | 'assets'; ids: number[] }>()
+const size = ref<LabelSize>('small')
+const sheets = computed(() => {
+  const { columns, rows } = LABEL_SHEETS[size.value]
+  return Math.ceil(props.ids.length / (columns * rows))
+})
+const href = computed(() => address(printLabels, { kind: props.kind, ids: props.ids.slice(0, MOST).join(','), size: size.value }))
+</script>
+
+<template>
+  <div class="bar" role="group" aria-label="Labels to print">
+    <p v-if="!ids.length" class="soft">
+      Tick {{ kind }} to print labels for them. A label’s code opens the Counter with {{ kind === 'assets' ? 'asset and place' : 'the place' }} filled in.
+    </p>
+    <template v-else>
+      <p>{{ counted(ids.length, kind === 'assets' ? 'asset' : 'place') }} ticked</p>
+      <label for="label-size" class="soft">Size</label>
+      <select id="label-size" v-model="size" class="entry">
+        <option v-for="one in LABEL_SIZES" :key="one" :value="one">{{ LABEL_SHEETS[one].name }}</option>
+      </select>
+      <p v-if="ids.length > MOST" class="problem">Only {{ MOST }} labels at a time; the first {{ MOST }} are printed.</p>
+      <a class="push first" :href="href" target="_blank" rel="noopener">Labels on {{ counted(sheets, 'sheet') }}</a>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+  min-height: 36px;
+}
+.bar p {
+  margin: 0;
+}
+.bar .entry {
+  width: auto;
+}
+</style>
