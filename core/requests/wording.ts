@@ -1,7 +1,7 @@
 import type { Reason } from '#core/kit'
 
 /** When a reporter is written to, and with what unless their site has words of its own. */
-export const OCCASIONS = ['received', 'question', 'declined', 'scheduled', 'message', 'done', 'called_off'] as const
+export const OCCASIONS = ['received', 'question', 'declined', 'scheduled', 'message', 'done', 'called_off', 'following'] as const
 export type Occasion = (typeof OCCASIONS)[number]
 
 export const OCCASION_NAMES: Record<Occasion, string> = {
@@ -12,6 +12,7 @@ export const OCCASION_NAMES: Record<Occasion, string> = {
   message: 'The desk sends a message',
   done: 'It is done',
   called_off: 'It is called off',
+  following: 'Somebody says “me too”',
 }
 
 /** What may stand in braces, and what it stands for. */
@@ -43,6 +44,7 @@ export const USUAL_WORDINGS: Record<Occasion, Wording> = {
   message: { subject: '{number} {summary}', text: around('{words}') },
   done: { subject: '{number} {summary}', text: around('It is done. If it is not, open your page and say so there.') },
   called_off: { subject: '{number} {summary}', text: around('The work was called off. Call the desk if it is still needed.') },
+  following: { subject: '{number} {summary}', text: around('Thank you for telling us. It was reported already; you hear how it goes.') },
 }
 
 const IN_BRACES = /\{([^{}\n]*)\}/g

@@ -38,7 +38,7 @@ export async function articlesFor(db: Reader, siteId: number, words: string, cat
     .from(articles)
     .where(and(eq(articles.siteId, siteId), isNull(articles.withdrawnAt)))
   const fit = (row: typeof articles.$inferSelect) =>
-    sought.filter((word) => ` ${row.searchText}`.includes(` ${word.slice(0, Math.max(4, word.length - 2))}`)).length +
+    sought.filter((word) => ` ${row.searchText}`.includes(` ${word.slice(0, Math.max(5, word.length - 2))}`)).length +
     (categoryId && row.categoryId === categoryId ? 1.5 : 0)
   const fitting = rows
     .filter((row) => fit(row) >= 1)

@@ -3,6 +3,7 @@ import { fillWording, USUAL_WORDINGS } from '#core/requests'
 import type { Occasion, Placeholder, Wording } from '#core/requests'
 import type { PublishedEvent, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
+import { summaryForFollowers } from '#server/requests'
 import { accountRoles, followers, incomingMails, mailWordings, orders, requestOrders, requests, sites } from '../tables'
 import { htmlOf } from './html'
 import { mail, notice } from './telling'
@@ -20,13 +21,15 @@ interface Recipient {
   email: string
   name: string | null
   link: string
+  /** The subject as this person may know it: their own words, or the desk’s. */
+  summary: string
 }
 
 /** Messages stay with the reporter where a site does not share them; how it goes is told to everybody. */
 const PRIVATE: Occasion[] = ['question']
 
 /** Mails every reporter an event concerns: of this request or the order's, those who joined them, and those who follow. */
-export async function tellReporters(telling: Telling, occasion: Occasion, words: (view: ReporterView) => string = () => ''): Promise<void> {
+export async function tellReporters(telling: Telling, occasion: Occasion, words: (view: ReporterView) => string = () => '', only?: string): Promise<void> {
   const { tx, event } = telling
   const ids = event.requestId
     ? [event.requestId]
@@ -36,6 +39,7 @@ export async function tellReporters(telling: Telling, occasion: Occasion, words:
   const alone = PRIVATE.includes(occasion) || (occasion === 'message' && !site!.sharedMessages)
   const wording = await wordingOf(tx, site!.id, occasion)
   for (const recipient of await recipientsOf(telling, ids, !alone)) {
+    if (only && recipient.email !== only) continue
     const { request } = recipient
     const values = await valuesFor(tx, site!, recipient, words({ request, zone: site!.zone, event }))
     const text = fillWording(wording.text, values)
@@ -61,14 +65,14 @@ export async function wordingOf(db: Reader, siteId: number, occasion: Occasion):
 export async function valuesFor(
   db: Reader,
   site: typeof sites.$inferSelect,
-  { request, name, link }: Pick<Recipient, 'request' | 'name' | 'link'>,
+  { request, name, link, summary }: Pick<Recipient, 'request' | 'name' | 'link' | 'summary'>,
   words: string,
 ): Promise<Record<Placeholder, string>> {
   const place = await namePlace(db, request.placeId)
   return {
     name: name ?? '',
     number: request.number,
-    summary: request.writtenSummary,
+    summary,
     place: place ? [place.name, place.within].filter(Boolean).join(', ') : '',
     words,
     link,
@@ -97,15 +101,22 @@ async function recipientsOf({ tx, service }: Telling, requestIds: number[], ever
   const all = [
     ...mains.flatMap((request): Recipient[] =>
       request.reporterEmail
-        ? [{ request, email: request.reporterEmail, name: request.reporterName, link: at(service.links.again('request', request.linkNonce)) }]
+        ? [
+            {
+              request,
+              email: request.reporterEmail,
+              name: request.reporterName,
+              link: at(service.links.again('request', request.linkNonce)),
+              summary: request.writtenSummary,
+            },
+          ]
         : [],
     ),
-    ...following.map((row): Recipient => ({
-      request: mains.find((request) => request.id === row.requestId)!,
-      email: row.email,
-      name: row.name,
-      link: at(service.links.again('follow', row.linkNonce)),
-    })),
+    ...following.map((row): Recipient => {
+      const request = mains.find((one) => one.id === row.requestId)!
+      const summary = summaryForFollowers(request)
+      return { request, email: row.email, name: row.name, link: at(service.links.again('follow', row.linkNonce)), summary }
+    }),
   ]
   return all.filter((one, index) => all.findIndex((other) => other.email === one.email && other.request.id === one.request.id) === index)
 }

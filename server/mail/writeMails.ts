@@ -18,6 +18,7 @@ const WRITERS: Record<string, Writer> = {
   'request.ask': (telling) => tellReporters(telling, 'question', ({ request }) => request.question ?? ''),
   'request.decline': (telling) => tellReporters(telling, 'declined', ({ request }) => request.declineReason ?? ''),
   'request.message': (telling) => tellReporters(telling, 'message', ({ event }) => event.reason ?? ''),
+  'request.follow': (telling) => tellReporters(telling, 'following', undefined, (telling.event.details as { email: string } | null)?.email),
   'request.heard': noticeOfReporter,
   'request.notFixed': noticeOfReporter,
   'order.check': (telling) => tellReporters(telling, 'done'),

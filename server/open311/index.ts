@@ -18,7 +18,6 @@ import { listServices, serviceDefinition } from './services'
 export function open311({ db, clock, publisher, ...rest }: Service): Router {
   const service = { db, clock, publisher, ...rest }
   const router = Router()
-  const formatOf = (request: Request): Format => (request.params.format === 'xml' ? 'xml' : 'json')
   router.use(express.urlencoded({ extended: true, limit: '256kb', parameterLimit: 200 }))
 
   router.get('/services.:format', async (request, response) => {
@@ -81,6 +80,12 @@ export function open311({ db, clock, publisher, ...rest }: Service): Router {
   })
   router.use(answerError)
   return router
+}
+
+function formatOf(request: Request): Format {
+  const { format } = request.params
+  if (format === 'json' || format === 'xml') return format
+  throw new StandardError(404, [`The format ${String(format)} is neither json nor xml.`])
 }
 
 const one = (value: unknown): string | undefined => (typeof value === 'string' && value !== '' ? value : undefined)

@@ -80,7 +80,14 @@ export default query(contract.listOrders, async ({ db, who, input }) => {
     input.priority ? eq(orders.priority, input.priority) : undefined,
     input.placeId ? eq(orders.placeId, input.placeId) : undefined,
     input.assetId ? eq(orders.assetId, input.assetId) : undefined,
-    input.q ? or(like(orders.number, `%${input.q}%`), like(orders.summary, `%${input.q}%`), like(places.searchText, `%${input.q.toLowerCase()}%`)) : undefined,
+    input.q
+      ? or(
+          like(orders.number, `%${input.q}%`),
+          like(orders.summary, `%${input.q}%`),
+          like(orders.outsideReference, `${input.q}%`),
+          like(places.searchText, `%${input.q.toLowerCase()}%`),
+        )
+      : undefined,
     kept,
     withinSites(who, orders.siteId),
     input.after ? sort.beyond(decodeCursor(input.after, size)) : undefined,

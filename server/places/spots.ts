@@ -1,4 +1,5 @@
-import { and, asc, count, eq, inArray, isNull, max, ne } from 'drizzle-orm'
+import { and, asc, count, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm'
+import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import MiniSearch from 'minisearch'
 import { foldText } from '#core/kit'
 import type { Reader } from '#server/kit'
@@ -55,7 +56,7 @@ async function spotsWhere(
           .select()
           .from(places)
           .where(and(eq(places.siteId, siteId), ne(places.kind, 'site'), placeIds ? inArray(places.id, placeIds) : matchesWords(places.searchText, search)))
-          .orderBy(asc(places.code))
+          .orderBy(exactFirst(places.code, search), asc(places.code))
           .limit(MOST)
   const assetRows =
     assetIds?.length === 0 || (!assetIds && !foldText(search ?? ''))
@@ -65,10 +66,15 @@ async function spotsWhere(
           .from(assets)
           .innerJoin(places, eq(places.id, assets.placeId))
           .where(and(eq(assets.siteId, siteId), isNull(assets.retiredAt), assetIds ? inArray(assets.id, assetIds) : matchesWords(assets.searchText, search)))
-          .orderBy(asc(assets.tag))
+          .orderBy(exactFirst(assets.tag, search), asc(assets.tag))
           .limit(MOST)
-  return asSpots(db, placeRows, assetRows)
+  const spots = await asSpots(db, placeRows, assetRows)
+  const meant = search?.trim().toLowerCase()
+  return spots.sort((a, b) => Number(b.code.toLowerCase() === meant) - Number(a.code.toLowerCase() === meant)).slice(0, MOST)
 }
+
+/** Who types a whole code means that one. */
+const exactFirst = (column: MySqlColumn, search: string | undefined) => sql`${column} <> ${search?.trim() ?? ''}`
 
 type PlaceRow = typeof places.$inferSelect
 async function asSpots(db: Reader, placeRows: PlaceRow[], assetRows: { asset: typeof assets.$inferSelect; place: PlaceRow }[]): Promise<Spot[]> {
@@ -83,7 +89,7 @@ async function asSpots(db: Reader, placeRows: PlaceRow[], assetRows: { asset: ty
       within: [place.name, within.get(place.id)].filter(Boolean).join(', '),
     })),
   ]
-  return spots.slice(0, MOST)
+  return spots
 }
 
 async function nearFirst(db: Reader, spots: Spot[], nearId: number): Promise<Spot[]> {

@@ -18,7 +18,12 @@ export default query(contract.listRequests, async ({ db, who, input }) => {
         input.placeId ? eq(requests.placeId, input.placeId) : undefined,
         input.assetId ? eq(requests.assetId, input.assetId) : undefined,
         input.q
-          ? or(like(requests.number, `%${input.q}%`), like(requests.summary, `%${input.q}%`), like(places.searchText, `%${input.q.toLowerCase()}%`))
+          ? or(
+              like(requests.number, `%${input.q}%`),
+              like(requests.summary, `%${input.q}%`),
+              like(requests.outsideReference, `${input.q}%`),
+              like(places.searchText, `%${input.q.toLowerCase()}%`),
+            )
           : undefined,
         withinSites(who, requests.siteId),
         after ? sql`(${requests.triageDueAt}, ${requests.id}) > (${String(after[0]).replace('T', ' ').replace('Z', '')}, ${after[1]})` : undefined,

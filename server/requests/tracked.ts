@@ -29,6 +29,9 @@ export async function requestByLink(db: Reader, token: string, now: Date) {
   return followed
 }
 
+/** What a follower may read: the desk’s words once it has read the request, nothing of the reporter’s before. */
+export const summaryForFollowers = (request: { takenUpAt: Date | null; summary: string }): string => (request.takenUpAt ? request.summary : 'What you follow')
+
 /** Where a request stands, made only of what the reporter may know; a follower sees nothing of what was sent. */
 export async function trackedOf(
   db: Reader,
@@ -49,7 +52,7 @@ export async function trackedOf(
     number: request.number,
     site: contactOf(site),
     following: !own,
-    summary: own ? request.writtenSummary : request.takenUpAt ? request.summary : 'What you follow',
+    summary: own ? request.writtenSummary : summaryForFollowers(request),
     description: own ? request.writtenDescription : null,
     place: place ? [place.name, place.within].filter(Boolean).join(', ') : null,
     receivedAt: request.receivedAt,

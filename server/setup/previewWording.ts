@@ -21,7 +21,12 @@ export default command(contract.previewWording, async ({ tx, input, service }) =
   const [request] = await tx.select().from(requests).where(eq(requests.siteId, site.id)).orderBy(desc(requests.id)).limit(1)
   if (!request) refuse('nothing_to_show', 'This site has no request yet to fill the words with.', 'text')
   // The link of a preview leads nowhere: a private link is for its reporter alone.
-  const values = await valuesFor(tx, site, { request, name: request.reporterName, link: `${service.publicUrl()}/t/…` }, EXAMPLES[input.occasion] ?? '')
+  const values = await valuesFor(
+    tx,
+    site,
+    { request, name: request.reporterName, summary: request.writtenSummary, link: `${service.publicUrl()}/t/…` },
+    EXAMPLES[input.occasion] ?? '',
+  )
   const text = fillWording(input.text, values)
   return { subject: fillWording(input.subject, values), text, html: htmlOf(text), of: `${request.number}, ${OCCASION_NAMES[input.occasion].toLowerCase()}` }
 })

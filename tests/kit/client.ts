@@ -45,13 +45,14 @@ export class Client {
     })
     const headers: Record<string, string> = { Cookie: this.cookie, ...(endpoint.method === 'POST' ? { 'Idempotency-Key': sending.key ?? randomUUID() } : {}) }
     let body: BodyInit | undefined
+    if (endpoint.upload || endpoint.method === 'GET') {
+      const given = Object.entries(rest).filter(([, value]) => value !== undefined)
+      if (given.length) address += `?${new URLSearchParams(given.map(([name, value]) => [name, String(value)]))}`
+    }
     if (endpoint.upload) {
       body = new FormData()
       if (sending.file) body.append('file', sending.file, 'photo.jpg')
-    } else if (endpoint.method === 'GET') {
-      const given = Object.entries(rest).filter(([, value]) => value !== undefined)
-      if (given.length) address += `?${new URLSearchParams(given.map(([name, value]) => [name, String(value)]))}`
-    } else {
+    } else if (endpoint.method !== 'GET') {
       headers['Content-Type'] = 'application/json'
       body = sending.raw ?? JSON.stringify(rest)
     }

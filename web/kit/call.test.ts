@@ -73,8 +73,8 @@ test('the screen goes by the server’s clock', async () => {
 
 test('a file goes alone, and an address carries words and query', async () => {
   answers = [json({ claim: 'c', width: 1, height: 1 })]
-  await call(uploadCounterFile, { site: 'SKE' }, { file: new Blob(['x']) })
-  expect(sent[0]!.url).toBe('/api/counter/SKE/files')
+  await call(uploadCounterFile, { site: 'SKE', name: 'left door.jpg' }, { file: new Blob(['x']) })
+  expect(sent[0]!.url).toBe('/api/counter/SKE/files?name=left+door.jpg')
   expect(sent[0]!.init.body).toBeInstanceOf(FormData)
   expect(address(readAttachment, { id: 9 })).toBe('/api/attachments/9')
 })

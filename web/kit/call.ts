@@ -71,7 +71,7 @@ function requestFor(endpoint: Endpoint<never, unknown> | Endpoint<object, unknow
   if (endpoint.upload) {
     const body = new FormData()
     body.append('file', file!)
-    return { url, init: { method: endpoint.method, headers, body } }
+    return { url: withQuery(url, rest), init: { method: endpoint.method, headers, body } }
   }
   if (endpoint.method === 'GET') return { url: withQuery(url, rest), init: { method: 'GET', headers } }
   headers['Content-Type'] = 'application/json'

@@ -39,7 +39,7 @@ function press(one: CounterCategory): void {
     <label for="category-text">Find by a word{{ needed ? ' (needed)' : ', or leave it to us' }}</label>
     <input id="category-text" v-model="text" class="entry" type="search" autocomplete="off" />
     <button v-if="opened && !text" class="push back" type="button" @click="opened = null">All kinds</button>
-    <ul v-if="shown.length" class="found" aria-label="Kinds">
+    <ul v-if="shown.length" class="found kinds" aria-label="Kinds">
       <li v-for="one in shown" :key="one.id">
         <button class="plain" type="button" @click="press(one)">
           <strong>{{ one.name }}</strong><template v-if="one.hint"
@@ -48,7 +48,8 @@ function press(one: CounterCategory): void {
         </button>
       </li>
     </ul>
-    <p v-else class="label">Nothing is called that. Leave it out, and say it in your own words.</p>
+    <button v-if="opened && !text" class="push back" type="button" @click="chosen = opened">None of these</button>
+    <p v-if="!shown.length" class="label">Nothing is called that. Leave it out, and say it in your own words.</p>
   </div>
   <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
 </template>
@@ -58,6 +59,12 @@ function press(one: CounterCategory): void {
   display: grid;
   gap: 4px;
   justify-items: start;
+}
+@media (min-width: 760px) {
+  .kinds {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+  }
 }
 .back {
   justify-self: start;

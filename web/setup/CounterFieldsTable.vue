@@ -74,7 +74,7 @@ async function copy(): Promise<void> {
         <tr>
           <td />
           <td v-for="site in setup.sites" :key="site.id">
-            <button class="push" type="button" @click="begin(site)">Copy {{ site.code }} to others</button>
+            <button class="push" type="button" @click="begin(site)">Copy {{ site.code }} to others</button>{{ ' ' }}
             <a class="push" :href="`/c/${site.code}`" target="_blank">See it</a>
           </td>
         </tr>
