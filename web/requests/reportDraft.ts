@@ -18,6 +18,8 @@ export interface ReportDraft {
   files: KeptFile[]
   /** Sent again with the same key, so that a lost answer never makes two. */
   key: string
+  /** Was sent while the line was down: goes out by itself, also after the page was closed. */
+  ready: boolean
 }
 
 const RETRY_MS = 4_000
@@ -35,6 +37,7 @@ const blank = (): ReportDraft => ({
   wish: '',
   files: [],
   key: freshKey(),
+  ready: false,
 })
 
 /** What somebody is reporting, kept on their device until it has arrived; a dropped line is waited out. */
@@ -55,7 +58,7 @@ export function useReportDraft(site: string) {
     clearTimeout(timer)
     sending.value = true
     problem.value = null
-    const { spot, key, files, ...words } = draft
+    const { spot, key, files, ready: _, ...words } = draft
     try {
       sent.value = await call(
         reportRequest,
@@ -68,7 +71,8 @@ export function useReportDraft(site: string) {
       localStorage.removeItem(place)
     } catch (error) {
       if (!(error instanceof CallProblem)) throw error
-      waiting.value = error.problem.status === 0
+      // No line, or nobody behind it: the same request goes out again under the same key.
+      waiting.value = draft.ready = error.problem.status === 0 || error.problem.status >= 502
       if (waiting.value) timer = setTimeout(() => void send(), RETRY_MS)
       else problem.value = error
     } finally {
@@ -84,7 +88,12 @@ export function useReportDraft(site: string) {
 
   function giveUpWaiting(): void {
     clearTimeout(timer)
-    waiting.value = false
+    waiting.value = draft.ready = false
+  }
+  window.addEventListener('online', () => waiting.value && void send())
+  if (draft.ready && draft.spot) {
+    waiting.value = true
+    void send()
   }
 
   return { draft, recent, sending, waiting, problem, sent, send, again, giveUpWaiting }
