@@ -2,8 +2,11 @@ import { House } from '../kit'
 import { measureBundles } from './bundles'
 import { measureCrowd } from './crowd'
 import { measureLive } from './live'
+import { measureMailBurst } from './mailBurst'
 import { measureQueue } from './queue'
+import { measureSearch } from './search'
 import { measureStart } from './start'
+import { measureSubmissions } from './submissions'
 import { printTable } from './table'
 import type { Measure } from './table'
 
@@ -18,6 +21,14 @@ async function main(): Promise<void> {
     if (wanted('live')) measures.push(...(await measureLive(server)))
     if (wanted('crowd')) measures.push(...(await measureCrowd(server)))
     if (wanted('queue')) measures.push(...(await measureQueue(house, server)))
+    await house.close()
+  }
+  if (['search', 'submissions', 'mail'].some(wanted)) {
+    const house = await House.open('intakebench', { mail: true })
+    const server = await house.start()
+    if (wanted('submissions')) measures.push(...(await measureSubmissions(house, server)))
+    if (wanted('mail')) measures.push(...(await measureMailBurst(house)))
+    if (wanted('search')) measures.push(...(await measureSearch(house, server)))
     await house.close()
   }
   if (wanted('bundles')) measures.push(...measureBundles())

@@ -1,4 +1,4 @@
-import Ajv2020 from 'ajv/dist/2020'
+import Ajv2020 from 'ajv/dist/2020.js'
 import type { ValidateFunction } from 'ajv'
 import { contract } from '#contract'
 import type { Endpoint } from '#contract/kit'
