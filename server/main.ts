@@ -12,11 +12,12 @@ async function main(): Promise<void> {
   const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../..')
   const config = readConfig(process.env, root)
   const { db, pool } = openDatabase(config.databaseUrl)
+  const changes = openDatabase(config.databaseUrl, 8)
   await runMigrations(pool, config.migrationsDir)
   let address = config.publicUrl ?? ''
   const links = makeLinks(readSecret(config.dataDir))
   const publisher: Publisher = new Publisher(db, [mailWriter(() => service)])
-  const service: Service = { config, db, pool, clock: makeClock(config.now), links, publisher, publicUrl: () => address }
+  const service: Service = { config, db, writer: changes.db, pool, clock: makeClock(config.now), links, publisher, publicUrl: () => address }
   const http = createServer(makeApp(service))
   await new Promise<void>((resolve, reject) => http.once('error', reject).listen(config.port, '127.0.0.1', resolve))
   address ||= `http://127.0.0.1:${(http.address() as AddressInfo).port}`
@@ -38,7 +39,7 @@ async function main(): Promise<void> {
     await mailReader.stop()
     await publisher.stop()
     await postman?.stop()
-    await pool.end()
+    await Promise.all([pool.end(), changes.pool.end()])
     process.exit(0)
   }
   process.once('SIGTERM', () => void stop())

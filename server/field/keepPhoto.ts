@@ -1,12 +1,10 @@
-import { readPicture } from '#server/kit'
-import type { Tx } from '#server/kit'
+import type { Picture, Tx } from '#server/kit'
 import type { OrderRecord } from '#server/orders'
 import { attachments } from '../tables'
 import type { VisitRecord } from './stint'
 
-/** Keeps a photo from the job on its order. @throws Refusal at "file" when it is no picture */
-export async function keepPhoto(tx: Tx, order: OrderRecord, visit: VisitRecord, file: Express.Multer.File | undefined, now: Date): Promise<void> {
-  const picture = await readPicture(file)
+/** Keeps a photo from the job on its order. */
+export async function keepPhoto(tx: Tx, order: OrderRecord, visit: VisitRecord, picture: Picture, now: Date): Promise<void> {
   await tx.insert(attachments).values({
     siteId: order.siteId,
     orderId: order.id,
@@ -18,6 +16,7 @@ export async function keepPhoto(tx: Tx, order: OrderRecord, visit: VisitRecord, 
     height: picture.height,
     bytes: picture.content.length,
     content: picture.content,
+    thumb: picture.thumb,
     at: now,
   })
 }

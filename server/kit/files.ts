@@ -1,6 +1,5 @@
 import path from 'node:path'
 import { fileTypeFromBuffer } from 'file-type'
-import sharp from 'sharp'
 import { refuse } from '#core/kit'
 import { readPicture } from './pictures'
 
@@ -16,7 +15,6 @@ export interface KeptContent {
   thumb: Buffer | null
 }
 
-const THUMB_SIDE = 320
 const NAMED_AS_PICTURE = /\.(jpe?g|png|gif|webp|heic|heif|avif|bmp|tiff?)$/i
 
 /**
@@ -31,12 +29,8 @@ export async function readFileSent(sent: { buffer: Buffer; originalname: string;
   const name = plainName(givenName || sent.originalname)
   const found = await fileTypeFromBuffer(sent.buffer)
   if (found?.mime.startsWith('image/') || NAMED_AS_PICTURE.test(name) || (!found && /^image\/(?!svg)/.test(sent.mimetype))) {
-    const picture = await readPicture(sent as Express.Multer.File)
-    const thumb = await sharp(picture.content)
-      .resize({ width: THUMB_SIDE, height: THUMB_SIDE, fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 74 })
-      .toBuffer()
-    return { kind: 'picture', name: `${path.parse(name).name || 'photo'}.jpg`, ...picture, bytes: picture.content.length, thumb }
+    const picture = await readPicture(sent)
+    return { kind: 'picture', name: `${path.parse(name).name || 'photo'}.jpg`, ...picture, bytes: picture.content.length }
   }
   return {
     kind: 'document',

@@ -34,8 +34,10 @@ interface Circumstances<Input> {
   response: Response
 }
 
-export interface CommandContext<Input> extends Circumstances<Input> {
+export interface CommandContext<Input, Ready = undefined> extends Circumstances<Input> {
   tx: Tx
+  /** What was made ready before the transaction began. */
+  ready: Ready
   /** Writes an event in this transaction. */
   tell: (happening: Happening) => Promise<void>
 }
@@ -57,16 +59,29 @@ const MAX_TRIES = 5
  * idempotency key, the transaction, the answer; the command holds only what is particular.
  */
 export function command<Input, Answer>(endpoint: Endpoint<Input, Answer>, change: (context: CommandContext<Input>) => Promise<Outgoing<Answer>>): Route {
+  return preparedCommand(endpoint, () => Promise.resolve(undefined), change)
+}
+
+/**
+ * A change with something that takes long and needs no row, like writing a photo anew: made ready
+ * before the transaction begins, so that nobody waits for it with rows locked.
+ */
+export function preparedCommand<Input, Answer, Ready>(
+  endpoint: Endpoint<Input, Answer>,
+  prepare: (circumstances: Circumstances<Input>) => Promise<Ready>,
+  change: (context: CommandContext<Input, Ready>) => Promise<Outgoing<Answer>>,
+): Route {
   return {
     endpoint: endpoint as unknown as Route['endpoint'],
     async respond(service, request, response) {
       const circumstances = await admit(endpoint, service, request, response)
       const key = endpoint.method === 'POST' ? idempotencyKeyOf(request) : null
+      const ready = await prepare(circumstances)
       const answer = await withRetries(() =>
-        service.db.transaction(
+        service.writer.transaction(
           async (tx) => {
             const { who, now } = circumstances
-            const run = () => change({ ...circumstances, tx, tell: (happening) => recordEvent(tx, who, now, happening) })
+            const run = () => change({ ...circumstances, ready, tx, tell: (happening) => recordEvent(tx, who, now, happening) })
             return key ? once(tx, key, circumstances, endpoint, run) : run()
           },
           { isolationLevel: 'read committed' },

@@ -9,6 +9,8 @@ import type { LinkMaker } from './tokens'
 export interface Service {
   config: Config
   db: Db
+  /** For changes alone: those who wait for each other’s rows never keep a reader waiting. */
+  writer: Db
   pool: Pool
   clock: Clock
   links: LinkMaker

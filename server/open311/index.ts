@@ -15,8 +15,8 @@ import { listServices, serviceDefinition } from './services'
  * Open311 GeoReport v2: the published open standard by which other programs report and follow requests.
  * Mounted at /open311/v2; its own forms, names and errors, the same requests behind it.
  */
-export function open311({ db, clock, publisher, ...rest }: Service): Router {
-  const service = { db, clock, publisher, ...rest }
+export function open311(service: Service): Router {
+  const { db, writer, clock, publisher } = service
   const router = Router()
   router.use(express.urlencoded({ extended: true, limit: '256kb', parameterLimit: 200 }))
 
@@ -41,7 +41,7 @@ export function open311({ db, clock, publisher, ...rest }: Service): Router {
     if (!key) throw new StandardError(403, ['api_key is needed to report. An administrator makes one in Setup.'])
     const site = await jurisdictionOf(db, one(from.jurisdiction_id), key)
     if (!one(from.service_code)) throw new StandardError(400, ['service_code was not provided.'])
-    const made = await db.transaction((tx) => createFromProgram(tx, service, site, key, body, now), { isolationLevel: 'read committed' })
+    const made = await writer.transaction((tx) => createFromProgram(tx, service, site, key, body, now), { isolationLevel: 'read committed' })
     publisher.nudge()
     sendRows(response, formatOf(request), 'service_requests', 'request', [made], 201)
   })

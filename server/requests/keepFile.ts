@@ -1,13 +1,13 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import type { KeptFile } from '#contract/requests'
 import { refuse } from '#core/kit'
-import { randomToken, readFileSent, sha256 } from '#server/kit'
-import type { Tx } from '#server/kit'
+import { randomToken, sha256 } from '#server/kit'
+import type { KeptContent, Tx } from '#server/kit'
 import { attachments } from '../tables'
 
 /** Keeps a file that hangs on nothing yet; whoever knows the claim may attach it. */
-export async function keepFile(tx: Tx, siteId: number, file: Express.Multer.File | undefined, name: string | undefined, now: Date): Promise<KeptFile> {
-  const { kind, content, ...kept } = await readFileSent(file, name)
+export async function keepFile(tx: Tx, siteId: number, file: KeptContent, now: Date): Promise<KeptFile> {
+  const { kind, content, ...kept } = file
   const claim = randomToken()
   await tx.insert(attachments).values({ siteId, claimHash: sha256(claim), kind, content, ...kept, at: now })
   return { claim, kind, name: kept.name, width: kept.width, height: kept.height, bytes: kept.bytes }
