@@ -57,6 +57,7 @@ test('a closed order is archived, taken back by undo, archived again and brought
   await desk.keys('u')
   await desk.reads('Taken back.')
   expect(await archived()).toBe(0)
+  await desk.find(By.xpath('//button[starts-with(normalize-space(.), "Archive")]'))
   await desk.keys('i')
   await desk.reads('Archived: out of the daily view')
   await desk.press('Bring it back')

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { readHelp } from '#contract/help'
-import type { HelpSheet } from '#contract/help'
-import { call, CallProblem, ProblemNote, serverNow, shortTime, useLoading, useSession, useUndo } from '#web/kit'
+import { call, ProblemNote, serverNow, shortTime, useKeeping, useLoading, useSession } from '#web/kit'
 import { useVocabulary } from '../orders/vocabulary'
 import ArticleForm from './ArticleForm.vue'
 import BulletinForm from './BulletinForm.vue'
@@ -16,8 +15,7 @@ const mayEdit = computed(() => session.can('help.edit'))
 const words = useVocabulary()
 void words.ensure()
 const sites = computed(() => words.lists?.sites ?? [])
-const said = useUndo()
-const problem = ref<CallProblem | null>(null)
+const { problem, keep } = useKeeping(sheet)
 const open = ref<{ what: 'bulletin' | 'article'; id: number | null } | null>(null)
 const bulletin = computed(() => sheet.value.value?.bulletins.find((one) => one.id === open.value?.id) ?? null)
 const article = computed(() => sheet.value.value?.articles.find((one) => one.id === open.value?.id) ?? null)
@@ -31,19 +29,6 @@ function standing(one: { startsAt: string; endsAt: string; withdrawn: boolean })
 function choose(what: 'bulletin' | 'article', id: number | null): void {
   problem.value = null
   open.value = { what, id }
-}
-async function keep(change: () => Promise<HelpSheet>, done: string): Promise<boolean> {
-  problem.value = null
-  try {
-    sheet.value.value = await change()
-    said.say(done)
-    return true
-  } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    problem.value = error
-    said.say(error.reasons[0]?.sentence ?? error.message, undefined, true)
-    return false
-  }
 }
 </script>
 

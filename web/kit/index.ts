@@ -1,5 +1,6 @@
 export * from './call'
 export * from './format'
+export * from './keeping'
 export * from './keys'
 export * from './live'
 export * from './loading'

@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import { ref } from 'vue'
 import { readIntakeSetup } from '#contract/setup'
-import type { IntakeSetup } from '#contract/setup'
-import { call, CallProblem, ProblemNote, useLoading, useUndo } from '#web/kit'
+import { call, ProblemNote, useKeeping, useLoading } from '#web/kit'
 import ApiKeys from './ApiKeys.vue'
 import CategoryList from './CategoryList.vue'
 import CounterFieldsTable from './CounterFieldsTable.vue'
@@ -12,23 +10,7 @@ import WordingEditor from './WordingEditor.vue'
 /** How requests come in: what the Counter asks, categories and their questions, the words of mails, API keys. */
 const setup = useLoading(() => call(readIntakeSetup, {}))
 void setup.load()
-const said = useUndo()
-const problem = ref<CallProblem | null>(null)
-
-/** Saves, says so, and keeps a refusal for the form that was sent. */
-async function keep(change: () => Promise<IntakeSetup>, done: string): Promise<boolean> {
-  problem.value = null
-  try {
-    setup.value.value = await change()
-    said.say(done)
-    return true
-  } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    problem.value = error
-    said.say(error.reasons[0]?.sentence ?? error.message, undefined, true)
-    return false
-  }
-}
+const { problem, keep } = useKeeping(setup)
 </script>
 
 <template>

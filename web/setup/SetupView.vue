@@ -5,23 +5,17 @@ import { HOLD_REASON_NAMES } from '#core/orders'
 import type { HoldReason } from '#core/orders'
 import { ROLE_NAMES, ROLES } from '#core/people'
 import { PRIORITY_NAMES } from '#core/requests'
-import { call, CallProblem, ProblemNote, useLoading, useUndo } from '#web/kit'
+import { call, ProblemNote, useKeeping, useLoading } from '#web/kit'
 import MoneyField from '../orders/MoneyField.vue'
 import SetupTabs from './SetupTabs.vue'
 
 const setup = useLoading(() => call(readSetup, {}))
 void setup.load()
-const said = useUndo()
+const keeping = useKeeping(setup)
 
+/** A refused change shows again what stands. */
 async function keep(change: () => Promise<SetupSheet>, done: string): Promise<void> {
-  try {
-    setup.value.value = await change()
-    said.say(done)
-  } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    said.say(error.reasons[0]?.sentence ?? error.message, undefined, true)
-    await setup.load()
-  }
+  if (!(await keeping.keep(change, done))) await setup.load()
 }
 type Account = SetupSheet['accounts'][number]
 const saveAccount = (account: Account, change: Partial<Account>) =>
