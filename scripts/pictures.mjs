@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { By, Key } from 'selenium-webdriver'
+import sharp from 'sharp'
 import { build } from './build.mjs'
 import { ensureSchema, startDatabase } from './kit/database.mjs'
 import { openBrowser } from './kit/browser.mjs'
@@ -62,6 +63,18 @@ async function takeAll(url, mailUrl) {
   await go(desk, '/desk/intake')
   await openRow('Freezer alarm')
   await keep(desk, 'intake')
+  await desk.findElement(By.css('body')).sendKeys('n')
+  await desk.sleep(500)
+  await desk.switchTo().activeElement().sendKeys('clio corrigan')
+  await desk.sleep(900)
+  await desk.switchTo().activeElement().sendKeys(Key.ENTER)
+  await desk.sleep(900)
+  await desk.switchTo().activeElement().sendKeys('Fume')
+  await keep(desk, 'call')
+  await desk.switchTo().activeElement().sendKeys(Key.ESCAPE)
+  await go(desk, '/help-pages')
+  await desk.findElement(By.xpath("//button[contains(., 'Hot water off')]")).click()
+  await keep(desk, 'notices')
   await go(desk, '/desk/planning')
   await openRow('Lift door')
   await keep(desk, 'planning')
@@ -95,18 +108,46 @@ async function takeAll(url, mailUrl) {
   await signIn(desk, 'wendeline.stroud')
   await go(desk, '/setup')
   await keep(desk, 'setup')
+  await go(desk, '/setup/intake')
+  await desk.findElement(By.xpath("//section[@aria-label='Categories']//button[starts-with(normalize-space(.), 'Freezer')]")).click()
+  await desk.sleep(400)
+  await desk.executeScript("document.querySelector('section[aria-label=Categories]').scrollIntoView()")
+  await keep(desk, 'questions')
 
   await go(phone, '/c/SKE')
   await phone.findElement(By.id('place')).sendKeys('studio gan')
   await keep(phone, 'counter')
   await phone.findElement(By.css('#found button')).click()
   await phone.sleep(400)
+  await phone.findElement(By.css('.bar .first')).click()
+  await phone.sleep(400)
   await phone.findElement(By.id('summary')).sendKeys('Shower runs cold after a minute')
   await phone.findElement(By.id('description')).sendKeys('The shower in my studio, since Saturday. The basin stays warm. I saw it myself.')
+  const photo = path.join(folder, 'photo.jpg')
+  writeFileSync(photo, await madeUpPhoto())
+  await phone.findElement(By.id('files')).sendKeys(photo)
+  await phone.sleep(2000)
+  await phone.findElement(By.xpath("//button[normalize-space(.)='Cut or draw']")).click()
+  await phone.sleep(800)
+  const canvas = await phone.findElement(By.css('canvas'))
+  const drag = (from, to) =>
+    phone
+      .actions({ async: true })
+      .move({ origin: canvas, ...from })
+      .press()
+      .move({ origin: canvas, ...to })
+      .release()
+      .perform()
+  await drag({ x: -120, y: 70 }, { x: -40, y: 10 })
+  await phone.findElement(By.xpath("//button[normalize-space(.)='Ring']")).click()
+  await drag({ x: -40, y: -50 }, { x: 40, y: 40 })
+  await keep(phone, 'markup')
+  await phone.findElement(By.xpath("//button[normalize-space(.)='Use this photo']")).click()
+  await phone.sleep(2000)
   await phone.findElement(By.css('.bar .first')).click()
   await phone.sleep(400)
   await phone.findElement(By.css('.bar .first')).click()
-  await phone.sleep(900)
+  await phone.sleep(1200)
   await phone.findElement(By.css('a.mine')).click()
   await keep(phone, 'track')
   await signIn(phone, 'fintan.rosewarne')
@@ -116,6 +157,16 @@ async function takeAll(url, mailUrl) {
   await keep(phone, 'job')
   await go(phone, await vendorLink(desk, signIn, mailUrl))
   await keep(phone, 'pass')
+}
+
+/** A photo of nothing: a tap on a wall, drawn. */
+function madeUpPhoto() {
+  const drawing =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="1200" height="900"><rect width="1200" height="900" fill="#c9d3d2"/><g stroke="#b4c0bf" stroke-width="6">' +
+    [150, 300, 450, 600, 750].map((y) => `<path d="M0 ${y}H1200"/>`).join('') +
+    [200, 400, 600, 800, 1000].map((x) => `<path d="M${x} 0V900"/>`).join('') +
+    '</g><path d="M600 250v130h-150v60" fill="none" stroke="#6d7b80" stroke-width="52"/><circle cx="600" cy="240" r="52" fill="#55636a"/><path d="M200 700h800l-70 150H270z" fill="#eef2f1" stroke="#9aa7a8" stroke-width="8"/></svg>'
+  return sharp(Buffer.from(drawing)).jpeg().toBuffer()
 }
 
 /** Sends an approved order to a vendor and reads the pass from the mail they receive; the address without the host. */

@@ -68,7 +68,7 @@ function drawLabel(document: PDFKit.PDFDocument, sheet: LabelSheet, size: LabelS
   const room = x + width - pad - left
   const fit = (text: string, font: string, points: number, lines: number) => {
     document.font(font).fontSize(points).fillColor('#000')
-    document.text(text, left, document.y, { width: room, height: lines * points * 1.25, ellipsis: true, lineGap: 0 })
+    document.text(text, left, document.y, { width: room, height: lines * document.currentLineHeight(true) + 0.5, ellipsis: true })
   }
   document.y = y + pad + (size === 'small' ? 0 : pad)
   fit(label.code, 'mono', type.code, 1)
@@ -76,7 +76,8 @@ function drawLabel(document: PDFKit.PDFDocument, sheet: LabelSheet, size: LabelS
   fit(label.name, 'strong', type.name, size === 'small' ? 2 : 3)
   if (label.within) fit(label.within, 'text', type.small, 2)
   document.y += type.small * 0.4
-  fit(`Something wrong? Point a camera here. ${heading}`, 'text', type.small, 3)
+  fit('Something wrong? Point a camera here.', 'text', type.small, 2)
+  fit(heading, 'text', type.small, 1)
 }
 
 function drawCode(document: PDFKit.PDFDocument, address: string, x: number, y: number, side: number): void {

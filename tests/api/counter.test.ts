@@ -1,6 +1,8 @@
 import { request as httpRequest } from 'node:http'
 import sharp from 'sharp'
+import { listOrders } from '#contract/orders'
 import { keepCallPreset, readSelf } from '#contract/people'
+import { searchEverything } from '#contract/places'
 import {
   askForMine,
   enterCall,
@@ -27,7 +29,7 @@ import {
 } from '#contract/requests'
 import { copySiteIntake, editSiteIntake, readIntakeSetup, saveCategory } from '#contract/setup'
 import { USUAL_COUNTER_FIELDS } from '#core/requests'
-import { castAt, Client, House, orderAt, report } from '../kit'
+import { accepted, castAt, Client, House, orderAt, report } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** The Counter and the call form, held against the rows behind them. */
@@ -309,6 +311,14 @@ describe('calls', () => {
       outsideReference: 'INS-2026/77',
     })
     expect((await cast.coordinator.must(listRequests, { q: 'INS-2026/77' })).rows.map((row) => row.id)).toEqual([call.id])
+    // The order it becomes carries it along, and is found by it too.
+    const orderId = await accepted(cast, call.id)
+    expect((await cast.coordinator.must(listOrders, { q: 'INS-2026' })).rows.map((row) => row.id)).toEqual([orderId])
+    const found = (await cast.coordinator.must(searchEverything, { q: 'INS-2026/77' })).rows
+    expect(found.map((row) => [row.type, row.id])).toEqual([
+      ['order', orderId],
+      ['request', call.id],
+    ])
   })
 })
 

@@ -38,8 +38,14 @@ const VIEWS: [who: string, address: string | (() => string), words: string][] = 
   ['coordinator', '/insight', 'Repairs again and again'],
   ['coordinator', '/api-reference', 'Report something'],
   ['administrator', '/setup', 'People who sign in'],
+  ['administrator', '/setup/intake', 'What requests are about'],
+  ['administrator', '/setup/tables', 'A CSV file with a heading line'],
+  ['administrator', '/help-pages', 'Help articles'],
+  ['coordinator', '/kept-mail', 'Mail that made no request'],
   ['technician', '/rounds', 'Rounds'],
   ['anybody', '/c/SKE', 'Where is it?'],
+  ['anybody', '/c/SKE?place=TID-101&asset=F-003', 'Freezer bank 1'],
+  ['anybody', '/c/SKE/mine', 'Mail me the link'],
   ['anybody', () => `/t/${token}`, 'What has happened'],
   ['anybody', '/sign-in', 'Sign in'],
 ]
@@ -58,6 +64,24 @@ test.each(VIEWS)('%s at %s has no serious accessibility finding and does not rea
   }
   expect(await person.accessibilityFindings()).toEqual([])
   expect(await person.overflow()).toBe(0)
+})
+
+test('forms that open over or beside a view have no serious finding either', async () => {
+  const administrator = people.get('administrator')!
+  await administrator.go('/help-pages')
+  await administrator.press('Write a notice')
+  await administrator.reads('What people should know')
+  expect(await administrator.accessibilityFindings()).toEqual([])
+  await administrator.go('/setup/intake')
+  await administrator.press('Freezer')
+  await administrator.reads('As a reporter sees it')
+  expect(await administrator.accessibilityFindings()).toEqual([])
+  const coordinator = people.get('coordinator')!
+  await coordinator.go('/desk/planning')
+  await coordinator.find(By.css('ol .row'))
+  await coordinator.keys('n')
+  await coordinator.reads('Open there already')
+  expect(await coordinator.accessibilityFindings()).toEqual([])
 })
 
 test('dark colours have no serious finding either', async () => {
@@ -91,5 +115,6 @@ test('charts, schemas and the components of the Desk never load on the Counter',
     "return performance.getEntriesByType('resource').map((one) => new URL(one.name).pathname).filter((name) => name.endsWith('.js'))",
   )
   expect(loaded.length).toBeGreaterThan(1)
-  for (const name of ['PickField', 'InsightView', 'DeskFrame', 'BenchView']) expect(loaded.filter((one) => one.includes(name))).toEqual([])
+  for (const name of ['PickField', 'InsightView', 'DeskFrame', 'BenchView', 'PhotoEditor', 'RichTextField'])
+    expect(loaded.filter((one) => one.includes(name))).toEqual([])
 })

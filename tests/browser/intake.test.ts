@@ -44,9 +44,11 @@ async function toWords(code: string): Promise<void> {
 
 test('a phone: a photo is marked up with undo, questions that hang on answers, everything missing at its field', async () => {
   const photo = path.join(folder, 'photo.png')
+  // Grey in every shade, so that what is drawn and what is blurred can be told from it.
+  const grain = Buffer.from(Array.from({ length: 1200 * 900 }, (_, n) => 60 + ((n * 7919) % 140)))
   writeFileSync(
     photo,
-    await sharp({ create: { width: 1200, height: 900, channels: 3, background: '#7A8C90' } })
+    await sharp(grain, { raw: { width: 1200, height: 900, channels: 1 } })
       .png()
       .toBuffer(),
   )
@@ -76,6 +78,24 @@ test('a phone: a photo is marked up with undo, questions that hang on answers, e
   await phone.until('undo', () => undo.isEnabled())
   await undo.click()
   await phone.until('nothing to undo', async () => !(await undo.isEnabled()))
+  // A blur leaves nothing to make out; a cut shows at once, and both are taken back.
+  const wide = Number(await canvas.getAttribute('width'))
+  await phone.press('Cut', "//div[@role='toolbar']")
+  await drag(-80, -60, 40, 60)
+  await phone.until('the cut', async () => Number(await canvas.getAttribute('width')) < wide * 0.6)
+  await undo.click()
+  await phone.until('whole again', async () => Number(await canvas.getAttribute('width')) === wide)
+  const colours = () =>
+    phone.driver.executeScript<number>(
+      "const c = document.querySelector('canvas'); const d = c.getContext('2d').getImageData(c.width / 2 - 60, c.height / 2 - 60, 120, 120).data; const seen = new Set(); for (let i = 0; i < d.length; i += 4) seen.add(d[i]); return seen.size",
+    )
+  const before = await colours()
+  await phone.press('Blur')
+  await drag(-80, -80, 80, 80)
+  await phone.until('the blur', () => undo.isEnabled())
+  expect(before).toBeGreaterThan(60)
+  expect(await colours()).toBeLessThan(40)
+  await undo.click()
   await phone.press('Ring')
   await drag(-60, -50, 60, 50)
   await phone.press('Turn')

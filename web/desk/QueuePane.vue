@@ -115,6 +115,7 @@ defineExpose({ step, focusRow })
         <option value="priority">Priority first</option>
         <option value="newest">Newest first</option>
       </select>
+      <RouterLink v-if="station === 'intake' && session.can('requests.triage')" class="aside" to="/kept-mail">Kept mail</RouterLink>
     </header>
     <input v-model="text" class="entry filter" type="search" aria-label="Filter this queue" placeholder="Filter by number, words or place" />
     <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />
@@ -168,6 +169,10 @@ defineExpose({ step, focusRow })
 </template>
 
 <style scoped>
+.aside {
+  margin-left: auto;
+  font-size: 13px;
+}
 .pane {
   display: flex;
   flex-direction: column;
