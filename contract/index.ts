@@ -1,3 +1,4 @@
+import * as approvals from '#contract/approvals'
 import * as dispatch from '#contract/dispatch'
 import * as field from '#contract/field'
 import * as help from '#contract/help'
@@ -14,7 +15,7 @@ import * as vendors from '#contract/vendors'
 
 /** Every endpoint by name, for what walks the whole contract: OpenAPI and the permission tests. */
 export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEntries(
-  [people, requests, help, orders, dispatch, field, vendors, ledger, places, insight, preventive, setup].flatMap((room) =>
+  [people, requests, help, orders, approvals, dispatch, field, vendors, ledger, places, insight, preventive, setup].flatMap((room) =>
     Object.entries(room).filter(([, thing]) => typeof thing === 'object' && thing !== null && 'path' in thing && 'says' in thing),
   ),
 ) as never

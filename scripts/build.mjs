@@ -9,6 +9,7 @@ const PROGRAMS = {
   main: 'server/main.ts',
   'statementPdf.worker': 'server/ledger/statementPdf.worker.ts',
   'readMime.worker': 'server/mail/readMime.worker.ts',
+  'precedents.worker': 'server/requests/precedents.worker.ts',
   'readPicture.worker': 'server/kit/readPicture.worker.ts',
   'labels.worker': 'server/places/labels.worker.ts',
   'readTable.worker': 'server/setup/readTable.worker.ts',

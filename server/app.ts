@@ -8,6 +8,8 @@ import type { Express, NextFunction, Request, Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import multer from 'multer'
+import { isOpenDoor } from '#contract/kit'
+import { routes as approvals } from '#server/approvals'
 import { routes as dispatch } from '#server/dispatch'
 import { routes as field } from '#server/field'
 import { routes as help } from '#server/help'
@@ -31,6 +33,7 @@ export const routes: Route[] = [
   ...help,
   ...mail,
   ...orders,
+  ...approvals,
   ...dispatch,
   ...field,
   ...vendors,
@@ -71,7 +74,7 @@ function mountRoutes(app: Express, service: Service): void {
   const loginLimit = limit(loginsPerMinute)
   for (const route of routes) {
     const { endpoint } = route
-    const open = ['public', 'reporter', 'vendor'].includes(endpoint.may) && !['/api/health', '/api/openapi.json'].includes(endpoint.path)
+    const open = isOpenDoor(endpoint.may) && !['/api/health', '/api/openapi.json'].includes(endpoint.path)
     const guards = endpoint.path === '/api/session' && endpoint.method === 'POST' ? [loginLimit] : open ? [publicLimit] : []
     const method = endpoint.method.toLowerCase() as 'get' | 'post' | 'patch' | 'delete'
     app[method](endpoint.path, ...guards, ...(endpoint.upload ? [upload] : []), (request: Request, response: Response) =>

@@ -2,7 +2,12 @@ import type Joi from 'joi'
 import type { Permission } from '#core/people'
 
 /** Who may call: a permission, or one of the doors that need no account. */
-export type Door = Permission | 'public' | 'reporter' | 'vendor'
+export type Door = Permission | OpenDoor
+
+/** Doors without a session: anybody’s, or one that an unguessable link opens. */
+const OPEN_DOORS = ['public', 'reporter', 'vendor', 'approver'] as const
+export type OpenDoor = (typeof OPEN_DOORS)[number]
+export const isOpenDoor = (may: Door): may is OpenDoor => (OPEN_DOORS as readonly string[]).includes(may)
 
 /** One promise of the server: how to call it, what goes in, what comes out. */
 export interface Endpoint<Input, Answer> {

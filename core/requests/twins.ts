@@ -1,4 +1,4 @@
-import { searchWords } from '#core/kit'
+import { foldText } from '#core/kit'
 
 /** Words that say nothing about what is wrong. */
 const EMPTY_WORDS = new Set([
@@ -28,14 +28,15 @@ const EMPTY_WORDS = new Set([
 ])
 
 /** A word without the ending that number or tense gives it: enough to see "drips" in "dripping". */
-const stem = (word: string) => (word.length > 4 ? word.replace(/(ing|ed|es|s)$/, '').replace(/(.)\1$/, '$1') : word)
+export const stem = (word: string) => (word.length > 4 ? word.replace(/(ing|ed|es|s)$/, '').replace(/(.)\1$/, '$1') : word)
 
-const telling = (text: string) =>
-  new Set(
-    searchWords(text)
-      .filter((word) => !EMPTY_WORDS.has(word))
-      .map(stem),
-  )
+/** The words of a text that say something, by their stems. */
+export const tellingWords = (text: string): string[] =>
+  foldText(text)
+    .split(' ')
+    .filter((word) => word && !EMPTY_WORDS.has(word))
+    .map(stem)
+const telling = (text: string) => new Set(tellingWords(text).slice(0, 12))
 
 /** How alike two short texts are: the share of words in common (Jaccard), 0 to 1. */
 export function likeness(a: string, b: string): number {

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
 import type { Request, Response } from 'express'
+import { isOpenDoor } from '#contract/kit'
 import type { Endpoint } from '#contract/kit'
 import type { Permission } from '#core/people'
 import { idempotencyKeys } from '../tables'
@@ -118,7 +119,7 @@ export function delivery<Input>(endpoint: Endpoint<Input, unknown>, deliver: (co
 
 async function admit<Input>(endpoint: Endpoint<Input, unknown>, service: Service, request: Request, response: Response): Promise<Circumstances<Input>> {
   const now = service.clock()
-  const open = endpoint.may === 'public' || endpoint.may === 'reporter' || endpoint.may === 'vendor'
+  const open = isOpenDoor(endpoint.may)
   const token = (request.cookies as Record<string, string> | undefined)?.[SESSION_COOKIE]
   const who = !open && token ? await askerOf(service.db, token, now) : null
   if (!open && !who) throw notSignedIn()

@@ -4,16 +4,17 @@ import { Piscina } from 'piscina'
 
 /**
  * Work too heavy for the thread that answers: done by a worker of its own, which starts when it is
- * first needed and ends when nobody has asked for a while. `worker` is its file among the built programs.
+ * first needed and ends when nobody has asked for a while; one that `stays` keeps what it has learned
+ * and takes up the next task while another waits. `worker` is its file among the built programs.
  */
-export function inThread<Input, Answer>(worker: string): (input: Input) => Promise<Answer> {
+export function inThread<Input, Answer>(worker: string, { stays = false } = {}): (input: Input) => Promise<Answer> {
   let threads: Piscina | null = null
   return (input) => {
     threads ??= new Piscina({
       filename: path.join(path.dirname(fileURLToPath(import.meta.url)), `${worker}.js`),
-      minThreads: 0,
+      minThreads: stays ? 1 : 0,
       maxThreads: 1,
-      idleTimeout: 10_000,
+      ...(stays ? { concurrentTasksPerWorker: 32, atomics: 'disabled' as const } : { idleTimeout: 10_000 }),
     })
     return threads.run(input) as Promise<Answer>
   }

@@ -35,6 +35,15 @@ export const nobody: Asker = {
 
 /** The person behind a session token, or null when it is unknown or over. */
 export async function askerOf(db: Reader, token: string, now: Date): Promise<Asker | null> {
+  const [session] = await db
+    .select({ accountId: sessions.accountId })
+    .from(sessions)
+    .where(and(eq(sessions.tokenHash, sha256(token)), gt(sessions.expiresAt, now)))
+  return session ? askerById(db, session.accountId) : null
+}
+
+/** Somebody as they stand now, with roles and limit, or null when the account is closed. */
+export async function askerById(db: Reader, accountId: number): Promise<Asker | null> {
   const rows = await db
     .select({
       accountId: accounts.id,
@@ -46,12 +55,11 @@ export async function askerOf(db: Reader, token: string, now: Date): Promise<Ask
       role: accountRoles.role,
       siteId: accountRoles.siteId,
     })
-    .from(sessions)
-    .innerJoin(accounts, eq(accounts.id, sessions.accountId))
+    .from(accounts)
     .innerJoin(people, eq(people.id, accounts.personId))
     .leftJoin(technicians, eq(technicians.accountId, accounts.id))
     .leftJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
-    .where(and(eq(sessions.tokenHash, sha256(token)), gt(sessions.expiresAt, now), isNull(accounts.disabledAt)))
+    .where(and(eq(accounts.id, accountId), isNull(accounts.disabledAt)))
   const first = rows[0]
   if (!first) return null
   const roles = [...new Set(rows.flatMap((row) => (row.role ? [row.role] : [])))]

@@ -1,11 +1,25 @@
-import { and, eq, gte, inArray, isNull, lte, gt } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, isNull, lte, gt } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { formatMinor } from '#core/kit'
 import { dayWords, PRIORITY_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
 import type { PublishedEvent, Service, Subscriber } from '#server/kit'
 import { namePlace } from '#server/places'
-import { accountRoles, accounts, deputies, orders, orderShares, payers, sites, technicians, vendorPasses, vendors, visits } from '../tables'
+import {
+  accountRoles,
+  accounts,
+  approvalLinks,
+  approvals,
+  deputies,
+  orders,
+  orderShares,
+  payers,
+  sites,
+  technicians,
+  vendorPasses,
+  vendors,
+  visits,
+} from '../tables'
 import { noticeOfReporter, tellReporters } from './reporters'
 import { mail, notice } from './telling'
 import type { Telling } from './telling'
@@ -33,6 +47,7 @@ const WRITERS: Record<string, Writer> = {
     })
   },
   'order.approve': (telling) => noticeForDesk(telling, 'approved'),
+  'order.question': noticeOfQuestion,
   'order.sendBack': (telling) => noticeForDesk(telling, 'sent back'),
   'order.recall': (telling) => noticeForCrew(telling, 'was taken back to the desk; do not go'),
   'order.hold': (telling) => noticeForCrew(telling, 'is on hold'),
@@ -86,7 +101,13 @@ async function tellApprovers(telling: Telling): Promise<void> {
     .innerJoin(payers, eq(payers.id, orderShares.payerId))
     .where(eq(orderShares.orderId, order.id))
     .orderBy(orderShares.position)
-  const addresses = await tx.select({ email: accounts.email }).from(accounts).where(inArray(accounts.id, everybody))
+  const [approval] = await tx
+    .select()
+    .from(approvals)
+    .where(and(eq(approvals.orderId, order.id), isNull(approvals.decidedAt)))
+    .orderBy(desc(approvals.id))
+    .limit(1)
+  const addresses = await tx.select({ id: accounts.id, email: accounts.email }).from(accounts).where(inArray(accounts.id, everybody))
   const text = [
     `${event.actorName} asks you to approve ${order.number}.`,
     '',
@@ -98,11 +119,28 @@ async function tellApprovers(telling: Telling): Promise<void> {
     `Estimate: ${formatMinor(order.estimateMinor ?? 0)} ${site.currency}`,
     `Who pays: ${shares.map((share) => `${share.code} ${share.name} ${share.shareBp / 100} %`).join(', ')}`,
     '',
-    'Read it in full and decide:',
+    'At the desk:',
     `${service.publicUrl()}/desk/planning/order/${order.id}`,
-  ].join('\n')
-  for (const { email } of addresses) await mail(telling, 'approve', email, `To approve: ${order.number} ${order.summary}`, text)
+  ]
+  for (const { id, email } of addresses) {
+    // Decided before the mail was written: there is nothing to decide by link.
+    const link = approval ? await linkTo(telling, approval.id, id) : null
+    const own = link ? ['', 'Decide on your phone, without signing in. The link is yours alone and works once:', link] : []
+    await mail(telling, 'approve', email, `To approve: ${order.number} ${order.summary}`, [...text, ...own].join('\n'))
+  }
   await notice(telling, everybody, `${order.number} waits for your approval: ${order.summary}`)
+}
+
+const LINK_DAYS = 7
+
+/** The link by which this person decides this question. */
+async function linkTo({ tx, event, service }: Telling, approvalId: number, accountId: number): Promise<string> {
+  const { token, nonce, hash } = service.links.fresh('approval')
+  await tx
+    .insert(approvalLinks)
+    .values({ approvalId, accountId, nonce, tokenHash: hash, createdAt: event.at, expiresAt: new Date(event.at.getTime() + LINK_DAYS * 86_400_000) })
+    .onDuplicateKeyUpdate({ set: { nonce, tokenHash: hash } })
+  return `${service.publicUrl()}/a/${token}`
 }
 
 async function tellTechnicians(telling: Telling): Promise<void> {
@@ -181,6 +219,12 @@ async function noticeForDesk(telling: Telling, verdict: string): Promise<void> {
   const { order } = await orderOf(telling)
   const whom = [order.submittedBy, order.createdBy].filter((id) => id !== null && id !== telling.event.actorId) as number[]
   await notice(telling, whom, `${order.number} was ${verdict}${telling.event.reason ? `: ${telling.event.reason}` : `: ${order.summary}`}`)
+}
+
+async function noticeOfQuestion(telling: Telling): Promise<void> {
+  const { order } = await orderOf(telling)
+  const whom = [order.submittedBy, order.createdBy].filter((id) => id !== null)
+  await notice(telling, whom, `${telling.event.actorName} asks about ${order.number}: ${telling.event.reason ?? ''}`)
 }
 
 async function noticeForCrew(telling: Telling, what: string): Promise<void> {

@@ -18,6 +18,7 @@ import sendBackOrder from './sendBackOrder'
 import submitOrder from './submitOrder'
 
 export * from './changes'
+export * from './decideApproval'
 export * from './endVisits'
 export * from './facts'
 export * from './lockOrder'

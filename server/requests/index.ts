@@ -24,6 +24,7 @@ import readAround from './readAround'
 import readCaller from './readCaller'
 import readCounterSpot from './readCounterSpot'
 import readMine from './readMine'
+import readSuggestions from './readSuggestions'
 import sayNotFixed from './sayNotFixed'
 import uploadTrackedFile from './uploadTrackedFile'
 import writeAsReporter from './writeAsReporter'
@@ -61,6 +62,7 @@ export const routes: Route[] = [
   readCaller,
   readCounterSpot,
   readMine,
+  readSuggestions,
   sayNotFixed,
   uploadTrackedFile,
   writeAsReporter,

@@ -1,6 +1,7 @@
 import type Joi from 'joi'
 import toJsonSchema from 'joi-to-json'
 import { contract } from '#contract'
+import { isOpenDoor } from '#contract/kit'
 import type { Endpoint } from '#contract/kit'
 import answers from './answers.json'
 
@@ -77,7 +78,7 @@ function operation(name: string, endpoint: Endpoint<never, unknown>): object {
     required: place === 'path' || (schema.required ?? []).includes(key),
     schema: schema.properties![key],
   })
-  const open = ['public', 'reporter', 'vendor'].includes(endpoint.may)
+  const open = isOpenDoor(endpoint.may)
   return {
     operationId: name,
     summary: endpoint.says,

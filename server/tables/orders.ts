@@ -4,7 +4,7 @@ import { VISIT_KINDS, VISIT_RESULTS } from '#core/dispatch'
 import { STINT_KINDS } from '#core/ledger'
 import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES } from '#core/orders'
 import { CONSEQUENCES, PRIORITIES, URGENCIES } from '#core/requests'
-import { basisPoints, id, instant, minor, version } from './columns'
+import { basisPoints, id, instant, minor, tokenHash, version } from './columns'
 import { payers } from './ledger'
 import { accounts, teams, technicians, trades } from './people'
 import { assets, places, sites } from './places'
@@ -196,4 +196,24 @@ export const approvals = mysqlTable(
     note: text('note'),
   },
   (table) => [index('approval_order').on(table.orderId)],
+)
+
+/** Lets one approver decide one question from a mail: names the person, works once, and expires. */
+export const approvalLinks = mysqlTable(
+  'approval_link',
+  {
+    id: id(),
+    approvalId: int('approval_id')
+      .notNull()
+      .references(() => approvals.id),
+    accountId: int('account_id')
+      .notNull()
+      .references(() => accounts.id),
+    nonce: varchar('nonce', { length: 32 }).notNull(),
+    tokenHash: tokenHash('token_hash').notNull(),
+    createdAt: instant('created_at').notNull(),
+    expiresAt: instant('expires_at').notNull(),
+    usedAt: instant('used_at'),
+  },
+  (table) => [uniqueIndex('approval_link_token').on(table.tokenHash), uniqueIndex('approval_link_once').on(table.approvalId, table.accountId)],
 )

@@ -1,4 +1,5 @@
 import { contract } from '#contract'
+import { isOpenDoor } from '#contract/kit'
 import { may, ROLES } from '#core/people'
 import type { Permission, Role } from '#core/people'
 import { Client, House } from '../kit'
@@ -41,9 +42,7 @@ beforeAll(async () => {
 })
 afterAll(() => house?.close())
 
-const guarded = Object.entries(contract).filter(
-  ([, endpoint]) => !['public', 'reporter', 'vendor'].includes(endpoint.may) && endpoint.answers !== 'stream' && endpoint.method !== 'DELETE',
-)
+const guarded = Object.entries(contract).filter(([, endpoint]) => !isOpenDoor(endpoint.may) && endpoint.answers !== 'stream' && endpoint.method !== 'DELETE')
 
 describe.each(guarded)('%s', (_name, endpoint) => {
   test('is closed to nobody signed in', async () => {

@@ -27,6 +27,7 @@ const SAYS: Record<string, string> = {
   'order.submit': 'submitted it for approval',
   'order.approve': 'approved it',
   'order.sendBack': 'sent it back',
+  'order.question': 'asked before deciding',
   'order.dispatch': 'dispatched it',
   'order.recall': 'recalled it',
   'order.start': 'started the job',

@@ -1,0 +1,165 @@
+import MiniSearch from 'minisearch'
+import { foldText } from '#core/kit'
+import { stem, tellingWords } from './twins'
+
+/** Something decided before: what was written, where, and what was made of it. */
+export interface Decided {
+  id: number
+  text: string
+  /** Ids of places from the root to where it was. */
+  placePath: readonly number[]
+  assetId: number | null
+  categoryId: number | null
+  tradeId: number | null
+  /** Milliseconds since 1970. */
+  at: number
+}
+
+export type Asked = Pick<Decided, 'text' | 'placePath' | 'assetId' | 'at'>
+
+export interface Alike {
+  id: number
+  /** 0 to 1; 1 is the same words about the same thing in the same place today. */
+  score: number
+}
+
+/** What would be chosen, how sure that is, and because of what. */
+export interface Guess {
+  id: number
+  /** Share of the likeness that speaks for it, 0 to 1. */
+  share: number
+  sure: 'almost certain' | 'likely' | 'a guess'
+  /** The words that spoke for it most; empty when the place or the asset did. */
+  words: string[]
+}
+
+export interface Guesses {
+  category: Guess | null
+  trade: Guess | null
+  asset: Guess | null
+}
+
+/** What each kind of likeness weighs in the whole (our own choice, measured by the bench on held-out history). */
+const WEIGHT = { text: 0.6, place: 0.2, asset: 0.15, time: 0.05 }
+const HALF_LIFE_MS = 180 * 86_400_000
+/** Words looked up: the rarest say most, and a common one would bring half of history along. */
+const MOST_WORDS = 6
+const POOL = 150
+const NEIGHBOURS = 25
+const LEAST_SHARE = 0.4
+
+/**
+ * Decided requests by likeness of text (BM25 of the search library minisearch), place (distance in
+ * the tree), asset and time. Made to live in a thread of its own.
+ */
+export class Precedents {
+  private readonly rows = new Map<number, Decided>()
+  private readonly spread = new Map<string, number>()
+  private readonly index = new MiniSearch<{ id: number; text: string }>({
+    fields: ['text'],
+    tokenize: (text) => foldText(text).split(' '),
+    processTerm: (term) => stem(term) || null,
+  })
+
+  get size(): number {
+    return this.rows.size
+  }
+
+  /** Adds it, or puts it in place of what was known under its id. */
+  put(row: Decided): void {
+    const before = this.rows.get(row.id)
+    if (before) {
+      this.index.replace({ id: row.id, text: row.text })
+      this.count(before.text, -1)
+    } else this.index.add({ id: row.id, text: row.text })
+    this.rows.set(row.id, row)
+    this.count(row.text, 1)
+  }
+
+  drop(id: number): void {
+    const row = this.rows.get(id)
+    if (!row) return
+    this.index.discard(id)
+    this.count(row.text, -1)
+    this.rows.delete(id)
+  }
+
+  /** Those most alike, the most alike first, at most `limit`. */
+  alike(asked: Asked, limit: number): Alike[] {
+    const words = this.rarest(asked.text)
+    const found = words.length ? this.index.search(words.join(' '), { prefix: false, combineWith: 'OR' }).slice(0, POOL) : []
+    const best = found[0]?.score ?? 1
+    return found
+      .map(({ id, score }) => ({ id: id as number, score: this.whole(asked, this.rows.get(id as number)!, score / best) }))
+      .sort((a, b) => b.score - a.score || b.id - a.id)
+      .slice(0, limit)
+  }
+
+  /** What those most alike were decided to be. Nothing is guessed when they do not agree. */
+  guess(asked: Asked): Guesses {
+    const near = this.alike(asked, NEIGHBOURS).map(({ id, score }) => ({ row: this.rows.get(id)!, score }))
+    const words = this.rarest(asked.text)
+    const pick = (of: (row: Decided) => number | null): Guess | null => {
+      const votes = new Map<number, number>()
+      let all = 0
+      for (const { row, score } of near) {
+        const choice = of(row)
+        if (choice === null) continue
+        // Closeness counts more than numbers: a distant crowd does not outvote the same thing next door.
+        const vote = score ** 2
+        votes.set(choice, (votes.get(choice) ?? 0) + vote)
+        all += vote
+      }
+      const [first] = [...votes].sort((a, b) => b[1] - a[1])
+      if (!first || first[1] / all < LEAST_SHARE) return null
+      const share = first[1] / all
+      const texts = near.filter(({ row }) => of(row) === first[0]).map(({ row }) => new Set(tellingWords(row.text)))
+      return {
+        id: first[0],
+        share,
+        sure: share >= 0.85 && near.length >= 3 ? 'almost certain' : share >= 0.6 ? 'likely' : 'a guess',
+        words: words.filter((word) => texts.some((text) => text.has(word))).slice(0, 3),
+      }
+    }
+    return {
+      category: pick((row) => row.categoryId),
+      trade: pick((row) => row.tradeId),
+      asset: asked.assetId ? null : pick((row) => this.assetNear(asked, row)),
+    }
+  }
+
+  /** An asset is only suggested where the asked place is: the same pump elsewhere is another pump. */
+  private assetNear(asked: Asked, row: Decided): number | null {
+    const [here, there] = [asked.placePath.at(-1), row.placePath.at(-1)]
+    return here !== undefined && here === there ? row.assetId : null
+  }
+
+  private whole(asked: Asked, row: Decided, text: number): number {
+    const place = nearness(asked.placePath, row.placePath)
+    const asset = asked.assetId !== null && asked.assetId === row.assetId ? 1 : 0
+    const time = 0.5 ** (Math.abs(asked.at - row.at) / HALF_LIFE_MS)
+    return WEIGHT.text * text + WEIGHT.place * place + WEIGHT.asset * asset + WEIGHT.time * time
+  }
+
+  private rarest(text: string): string[] {
+    const known = [...new Set(tellingWords(text))].filter((word) => this.spread.has(word))
+    return known.sort((a, b) => this.spread.get(a)! - this.spread.get(b)!).slice(0, MOST_WORDS)
+  }
+
+  private count(text: string, by: 1 | -1): void {
+    for (const word of new Set(tellingWords(text))) {
+      const times = (this.spread.get(word) ?? 0) + by
+      if (times > 0) this.spread.set(word, times)
+      else this.spread.delete(word)
+    }
+  }
+}
+
+/** How near two places are in the tree: the share of the way down that they go together, 0 to 1. */
+export function nearness(a: readonly number[], b: readonly number[]): number {
+  const deepest = Math.max(a.length, b.length)
+  if (!deepest) return 0
+  let together = 0
+  while (together < Math.min(a.length, b.length) && a[together] === b[together]) together++
+  return together / deepest
+}
