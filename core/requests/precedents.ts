@@ -15,7 +15,12 @@ export interface Decided {
   at: number
 }
 
-export type Asked = Pick<Decided, 'text' | 'placePath' | 'assetId' | 'at'>
+export interface Asked extends Pick<Decided, 'placePath' | 'assetId' | 'at'> {
+  /** The one line that says what is wrong. */
+  text: string
+  /** What was written besides: it counts, but less. */
+  more?: string
+}
 
 export interface Alike {
   id: number
@@ -47,6 +52,10 @@ const MOST_WORDS = 6
 const POOL = 150
 const NEIGHBOURS = 25
 const LEAST_SHARE = 0.4
+/** What is written besides the one line counts this much. */
+const MORE_COUNTS = 0.35
+/** Less of what was written than this is in common: then it is about something else. */
+const LEAST_COVER = 0.25
 
 /**
  * Decided requests by likeness of text (BM25 of the search library minisearch), place (distance in
@@ -86,11 +95,14 @@ export class Precedents {
 
   /** Those most alike, the most alike first, at most `limit`. */
   alike(asked: Asked, limit: number): Alike[] {
-    const words = this.rarest(asked.text)
+    const weights = this.weightsOf(asked)
+    const words = this.rarest(weights)
     const found = words.length ? this.index.search(words.join(' '), { prefix: false, combineWith: 'OR' }).slice(0, POOL) : []
-    const best = found[0]?.score ?? 1
     return found
-      .map(({ id, score }) => ({ id: id as number, score: this.whole(asked, this.rows.get(id as number)!, score / best) }))
+      .map(({ id }) => this.rows.get(id as number)!)
+      .map((row) => ({ row, cover: coverOf(weights, row.text) }))
+      .filter(({ cover }) => cover >= LEAST_COVER)
+      .map(({ row, cover }) => ({ id: row.id, score: this.whole(asked, row, cover) }))
       .sort((a, b) => b.score - a.score || b.id - a.id)
       .slice(0, limit)
   }
@@ -98,7 +110,8 @@ export class Precedents {
   /** What those most alike were decided to be. Nothing is guessed when they do not agree. */
   guess(asked: Asked): Guesses {
     const near = this.alike(asked, NEIGHBOURS).map(({ id, score }) => ({ row: this.rows.get(id)!, score }))
-    const words = this.rarest(asked.text)
+    const weights = this.weightsOf(asked)
+    const words = this.rarest(weights)
     const pick = (of: (row: Decided) => number | null): Guess | null => {
       const votes = new Map<number, number>()
       let all = 0
@@ -113,12 +126,17 @@ export class Precedents {
       const [first] = [...votes].sort((a, b) => b[1] - a[1])
       if (!first || first[1] / all < LEAST_SHARE) return null
       const share = first[1] / all
-      const texts = near.filter(({ row }) => of(row) === first[0]).map(({ row }) => new Set(tellingWords(row.text)))
+      const speaking = near.filter(({ row }) => of(row) === first[0])
+      const texts = speaking.map(({ row }) => new Set(tellingWords(row.text)))
+      const cover = Math.max(...speaking.map(({ row }) => coverOf(weights, row.text)))
       return {
         id: first[0],
         share,
-        sure: share >= 0.85 && near.length >= 3 ? 'almost certain' : share >= 0.6 ? 'likely' : 'a guess',
-        words: words.filter((word) => texts.some((text) => text.has(word))).slice(0, 3),
+        sure: share >= 0.85 && cover >= 0.5 && near.length >= 3 ? 'almost certain' : share >= 0.6 && cover >= 0.35 ? 'likely' : 'a guess',
+        words: words
+          .filter((word) => texts.some((text) => text.has(word)))
+          .slice(0, 3)
+          .map((word) => asWritten(word, `${asked.text} ${asked.more ?? ''}`)),
       }
     }
     return {
@@ -141,9 +159,22 @@ export class Precedents {
     return WEIGHT.text * text + WEIGHT.place * place + WEIGHT.asset * asset + WEIGHT.time * time
   }
 
-  private rarest(text: string): string[] {
-    const known = [...new Set(tellingWords(text))].filter((word) => this.spread.has(word))
-    return known.sort((a, b) => this.spread.get(a)! - this.spread.get(b)!).slice(0, MOST_WORDS)
+  /** How much each word says: rare ones more (inverse document frequency), those of the one line more. */
+  private weightsOf({ text, more }: Asked): Map<string, number> {
+    const weights = new Map<string, number>()
+    const says = (word: string) => Math.log(1 + (this.rows.size + 1) / ((this.spread.get(word) ?? 0) + 0.5))
+    for (const word of tellingWords(text)) weights.set(word, says(word))
+    // Of the rest, words that nobody has used before say nothing for or against.
+    for (const word of tellingWords(more ?? '')) if (!weights.has(word) && this.spread.has(word)) weights.set(word, MORE_COUNTS * says(word))
+    return weights
+  }
+
+  private rarest(weights: Map<string, number>): string[] {
+    return [...weights]
+      .filter(([word]) => this.spread.has(word))
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, MOST_WORDS)
+      .map(([word]) => word)
   }
 
   private count(text: string, by: 1 | -1): void {
@@ -154,6 +185,23 @@ export class Precedents {
     }
   }
 }
+
+/** The share of what was written, by what each word says, that another text has too: 0 to 1. */
+function coverOf(weights: Map<string, number>, text: string): number {
+  const words = new Set(tellingWords(text))
+  let [common, all] = [0, 0]
+  for (const [word, weight] of weights) {
+    all += weight
+    if (words.has(word)) common += weight
+  }
+  return all ? common / all : 0
+}
+
+/** A word as it stands in the text, rather than by its stem. */
+const asWritten = (word: string, text: string) =>
+  foldText(text)
+    .split(' ')
+    .find((one) => stem(one) === word) ?? word
 
 /** How near two places are in the tree: the share of the way down that they go together, 0 to 1. */
 export function nearness(a: readonly number[], b: readonly number[]): number {

@@ -16,6 +16,8 @@ const RECENT_MS = 60 * 86_400_000
 const MOST_OPEN = 500
 const MOST_DUPLICATES = 5
 const LEAST_LIKENESS = 0.35
+/** Nearness of two places that have site and building in common, in a tree four deep. */
+const SAME_BUILDING = 0.5
 const MOST_PRECEDENTS = 4
 const NOTHING: Outgoing<Suggestions> = { ready: false, category: null, trade: null, asset: null, precedents: [], duplicates: [] }
 
@@ -29,7 +31,8 @@ export default query(contract.readSuggestions, async ({ db, who, input, now, ser
   learn(service)
   const { request } = found
   const asked: Asked = {
-    text: `${request.summary} ${request.description}`,
+    text: request.summary,
+    more: request.description,
     placePath: idsOf(found.path),
     assetId: request.assetId,
     at: request.receivedAt.getTime(),
@@ -121,8 +124,14 @@ async function openAlike(db: Db, who: Asker, request: typeof requests.$inferSele
     const same = request.assetId !== null && row.assetId === request.assetId ? 1 : 0
     return 0.55 * likeness(request.summary, row.summary) + 0.3 * nearness(asked.placePath, idsOf(row.path)) ** 2 + 0.15 * same
   }
+  // The same words in another building are another trouble.
+  const elsewhere = (row: (typeof open)[number]) =>
+    asked.placePath.length > 0 &&
+    row.path !== null &&
+    nearness(asked.placePath, idsOf(row.path)) < SAME_BUILDING &&
+    (request.assetId === null || row.assetId !== request.assetId)
   return open
-    .filter((row, index) => open.findIndex((one) => one.id === row.id) === index)
+    .filter((row, index) => !elsewhere(row) && open.findIndex((one) => one.id === row.id) === index)
     .map((row) => ({ row, likely: score(row) }))
     .filter(({ likely }) => likely >= LEAST_LIKENESS)
     .sort((a, b) => b.likely - a.likely)

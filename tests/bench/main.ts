@@ -7,6 +7,7 @@ import { measureQueue } from './queue'
 import { measureSearch } from './search'
 import { measureStart } from './start'
 import { measureSubmissions } from './submissions'
+import { measureSuggestions } from './suggestions'
 import { printTable } from './table'
 import type { Measure } from './table'
 
@@ -29,6 +30,11 @@ async function main(): Promise<void> {
     if (wanted('submissions')) measures.push(...(await measureSubmissions(house, server)))
     if (wanted('mail')) measures.push(...(await measureMailBurst(house)))
     if (wanted('search')) measures.push(...(await measureSearch(house, server)))
+    await house.close()
+  }
+  if (wanted('suggestions')) {
+    const house = await House.open('suggestionsbench')
+    measures.push(...(await measureSuggestions(house, await house.start())))
     await house.close()
   }
   if (wanted('bundles')) measures.push(...measureBundles())

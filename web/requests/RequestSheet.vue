@@ -28,6 +28,7 @@ import { useSheet } from '../orders/useSheet'
 import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
 import ConversationBox from './ConversationBox.vue'
 import OverrideForm from './OverrideForm.vue'
+import SuggestionBox from './SuggestionBox.vue'
 
 const props = defineProps<{ id: number }>()
 const emit = defineEmits<{ about: [{ placeId?: number; assetId?: number; requestId?: number }]; show: ['request' | 'order', number] }>()
@@ -265,6 +266,17 @@ const showValue = (field: string, value: unknown) =>
         Notice here, {{ shortTime(one.startsAt) }} to {{ shortTime(one.endsAt) }}: <strong>{{ one.title }}</strong>
       </p>
     </section>
+
+    <SuggestionBox
+      v-if="undecided"
+      :request-id="it.id"
+      :version="it.version"
+      :category-id="it.categoryId"
+      :asset-id="it.asset?.id ?? null"
+      :may-triage="mayTriage"
+      @take="save"
+      @join="joinTo"
+    />
 
     <section aria-label="Decide">
       <h2>Decide</h2>

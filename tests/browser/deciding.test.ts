@@ -1,0 +1,66 @@
+import { editOrder, submitOrder } from '#contract/orders'
+import { readSuggestions } from '#contract/requests'
+import { accepted, castAt, complete, House, report, version } from '../kit'
+import type { Cast, Running } from '../kit'
+import { Person } from '../kit/browser'
+
+/** Deciding in a real browser: with suggestions at the Desk, and from a mail on a phone. */
+let house: House
+let server: Running
+let cast: Cast
+
+beforeAll(async () => {
+  house = await House.open('deciding', { mail: true })
+  server = await house.start()
+  cast = await castAt(server.url)
+})
+afterAll(() => house?.close())
+
+test('a deputy approves from the mail on a phone, after confirming; the desk sees for whom', async () => {
+  const accountOf = async (email: string) => (await house.rows<{ id: number }>('SELECT id FROM account WHERE email = ?', [email]))[0]!.id
+  const [ines, osric] = [await accountOf('ines.ferrall@skerry.example'), await accountOf('osric.vane@skerry.example')]
+  await house.rows('DELETE FROM deputy')
+  await house.rows("INSERT INTO deputy (for_account_id, deputy_account_id, from_at, until_at) VALUES (?, ?, '2026-11-01', '2026-12-31')", [osric, ines])
+  const id = await accepted(cast, (await report(cast)).id)
+  await cast.coordinator.must(editOrder, { id, version: await version(cast, id), ...complete, estimateMinor: 900_000 })
+  await cast.coordinator.must(submitOrder, { id, version: await version(cast, id) })
+  const mail = await house.mail('ines.ferrall@skerry.example', (one) => one.subject.startsWith('To approve'))
+  const phone = await (await Person.at(server.url, 'phone')).go(/http\S+\/a\/[\w-]{43}/.exec(mail.text)![0])
+  await phone.reads('you decide for Osric Vane, whose limit covers it')
+  await phone.reads('9,000.00')
+  expect(await phone.overflow()).toBeLessThanOrEqual(0)
+  expect(await phone.accessibilityFindings()).toEqual([])
+  const stateOf = async () => (await house.rows<{ state: string }>('SELECT state FROM work_order WHERE id = ?', [id]))[0]!.state
+  await phone.press('Approve')
+  await phone.reads('Approve 9,000.00 EUR for')
+  expect(await stateOf()).toBe('to_approve')
+  await phone.press('Yes, approve it')
+  await phone.reads('You have approved it.')
+  expect(await stateOf()).toBe('ready')
+  await phone.quit()
+  const desk = await (await Person.at(server.url)).signIn('maren.quill')
+  await desk.go(`/desk/dispatch/order/${id}`)
+  await desk.reads('approved it')
+  const [row] = await house.rows<{ decided_by: number; acting_for_id: number }>('SELECT decided_by, acting_for_id FROM approval WHERE order_id = ?', [id])
+  expect(row).toEqual({ decided_by: ines, acting_for_id: osric })
+  await desk.quit()
+})
+
+test('a suggestion is taken with one key, and what was solved before stands beside it', async () => {
+  const place = (await house.rows<{ id: number }>("SELECT id FROM place WHERE code = 'GAN-202'"))[0]!.id
+  const { id } = await report(cast, { placeId: place, summary: 'The basin tap drips' })
+  for (let tries = 0; tries < 100 && !(await cast.coordinator.must(readSuggestions, { id })).ready; tries++)
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  const desk = await (await Person.at(server.url)).signIn('maren.quill')
+  await desk.go(`/desk/intake/request/${id}`)
+  await desk.reads('From what was decided before')
+  await desk.reads('Solved before')
+  const categoryOf = async () =>
+    (await house.rows<{ name: string | null }>('SELECT c.name FROM request r LEFT JOIN category c ON c.id = r.category_id WHERE r.id = ?', [id]))[0]!.name
+  expect(await categoryOf()).toBeNull()
+  expect(await desk.accessibilityFindings()).toEqual([])
+  await desk.driver.executeScript('document.getElementById("sheet").focus()')
+  await desk.keys('g')
+  await desk.until('it is taken', async () => (await categoryOf()) === 'Water, drains and toilets')
+  await desk.quit()
+})
