@@ -48,8 +48,11 @@ export interface Guesses {
 const WEIGHT = { text: 0.6, place: 0.2, asset: 0.15, time: 0.05 }
 const HALF_LIFE_MS = 180 * 86_400_000
 /** Words looked up: the rarest say most, and a common one would bring half of history along. */
-const MOST_WORDS = 6
+const MOST_WORDS = 5
+/** Texts with all of the very rarest are looked for first. */
+const FIRST_WORDS = 3
 const POOL = 150
+const ON_A_SHELF = 10_000
 const NEIGHBOURS = 25
 const LEAST_SHARE = 0.4
 /** What is written besides the one line counts this much. */
@@ -64,11 +67,8 @@ const LEAST_COVER = 0.25
 export class Precedents {
   private readonly rows = new Map<number, Decided>()
   private readonly spread = new Map<string, number>()
-  private readonly index = new MiniSearch<{ id: number; text: string }>({
-    fields: ['text'],
-    tokenize: (text) => foldText(text).split(' '),
-    processTerm: (term) => stem(term) || null,
-  })
+  /** An index for every so many ids: the newest are asked first, older ones only when those know too little. */
+  private readonly shelves = new Map<number, MiniSearch<{ id: number; text: string }>>()
 
   get size(): number {
     return this.rows.size
@@ -78,9 +78,9 @@ export class Precedents {
   put(row: Decided): void {
     const before = this.rows.get(row.id)
     if (before) {
-      this.index.replace({ id: row.id, text: row.text })
+      this.shelfOf(row.id).replace({ id: row.id, text: row.text })
       this.count(before.text, -1)
-    } else this.index.add({ id: row.id, text: row.text })
+    } else this.shelfOf(row.id).add({ id: row.id, text: row.text })
     this.rows.set(row.id, row)
     this.count(row.text, 1)
   }
@@ -88,7 +88,7 @@ export class Precedents {
   drop(id: number): void {
     const row = this.rows.get(id)
     if (!row) return
-    this.index.discard(id)
+    this.shelfOf(id).discard(id)
     this.count(row.text, -1)
     this.rows.delete(id)
   }
@@ -97,9 +97,8 @@ export class Precedents {
   alike(asked: Asked, limit: number): Alike[] {
     const weights = this.weightsOf(asked)
     const words = this.rarest(weights)
-    const found = words.length ? this.index.search(words.join(' '), { prefix: false, combineWith: 'OR' }).slice(0, POOL) : []
-    return found
-      .map(({ id }) => this.rows.get(id as number)!)
+    return this.candidates(words)
+      .map((id) => this.rows.get(id)!)
       .map((row) => ({ row, cover: coverOf(weights, row.text) }))
       .filter(({ cover }) => cover >= LEAST_COVER)
       .map(({ row, cover }) => ({ id: row.id, score: this.whole(asked, row, cover) }))
@@ -107,9 +106,9 @@ export class Precedents {
       .slice(0, limit)
   }
 
-  /** What those most alike were decided to be. Nothing is guessed when they do not agree. */
-  guess(asked: Asked): Guesses {
-    const near = this.alike(asked, NEIGHBOURS).map(({ id, score }) => ({ row: this.rows.get(id)!, score }))
+  /** What those most alike were decided to be. Nothing is guessed when they do not agree. `alike`: when it is known already. */
+  guess(asked: Asked, alike = this.alike(asked, NEIGHBOURS)): Guesses {
+    const near = alike.slice(0, NEIGHBOURS).map(({ id, score }) => ({ row: this.rows.get(id)!, score }))
     const weights = this.weightsOf(asked)
     const words = this.rarest(weights)
     const pick = (of: (row: Decided) => number | null): Guess | null => {
@@ -167,6 +166,30 @@ export class Precedents {
     // Of the rest, words that nobody has used before say nothing for or against.
     for (const word of tellingWords(more ?? '')) if (!weights.has(word) && this.spread.has(word)) weights.set(word, MORE_COUNTS * says(word))
     return weights
+  }
+
+  /** Ids of texts with the rarest words, the library's best first. */
+  private candidates(words: string[]): number[] {
+    if (!words.length) return []
+    const found: number[] = []
+    for (const key of [...this.shelves.keys()].sort((a, b) => b - a)) {
+      const shelf = this.shelves.get(key)!
+      const search = (some: string[], combineWith: 'AND' | 'OR') => shelf.search(some.join(' '), { prefix: false, combineWith }).slice(0, POOL)
+      const all = search(words.slice(0, FIRST_WORDS), 'AND')
+      found.push(...(all.length >= NEIGHBOURS ? all : search(words, 'OR')).map(({ id }) => id as number))
+      if (found.length >= POOL) break
+    }
+    return found
+  }
+
+  private shelfOf(id: number): MiniSearch<{ id: number; text: string }> {
+    const key = Math.floor(id / ON_A_SHELF)
+    let shelf = this.shelves.get(key)
+    if (!shelf) {
+      shelf = new MiniSearch({ fields: ['text'], tokenize: (text) => foldText(text).split(' '), processTerm: (term) => stem(term) || null })
+      this.shelves.set(key, shelf)
+    }
+    return shelf
   }
 
   private rarest(weights: Map<string, number>): string[] {

@@ -39,7 +39,8 @@ export default async function precedents({ databaseUrl, changed, ask }: Preceden
   }
   await loading
   if (changed?.length) await withConnection(databaseUrl, (connection) => reread(connection, changed))
-  return { ready: true, size: known.size, guesses: ask ? known.guess(ask) : null, alike: ask ? known.alike(ask, ALIKE) : [] }
+  const alike = ask ? known.alike(ask, ALIKE) : []
+  return { ready: true, size: known.size, guesses: ask ? known.guess(ask, alike) : null, alike }
 }
 
 async function withConnection(databaseUrl: string, work: (connection: Connection) => Promise<void>): Promise<void> {
