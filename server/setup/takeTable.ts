@@ -15,8 +15,15 @@ const AT_ONCE = 500
 
 export default command(contract.takeTable, async ({ tx, input, request, tell }): Promise<Outgoing<TableReport>> => {
   const { what, siteId } = input
-  const [site] = await tx.select().from(sites).where(eq(sites.id, siteId)).for('update')
+  const [site] = await tx.select().from(sites).where(eq(sites.id, siteId))
   if (!site) throw notFound('site')
+  // Two tables for a site go one after the other. Not the site itself is locked: every new request would wait for it.
+  if (input.take)
+    await tx
+      .select({ id: places.id })
+      .from(places)
+      .where(and(eq(places.siteId, siteId), eq(places.kind, 'site')))
+      .for('update')
   if (!request.file?.buffer.length) refuse('file_missing', 'Choose a CSV file that is not empty.', 'file')
   const payerRows = await tx.select({ id: payers.id, code: payers.code }).from(payers)
   const placeRows = await tx.select().from(places).where(eq(places.siteId, siteId))

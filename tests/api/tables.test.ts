@@ -6,7 +6,7 @@ import jsQR from 'jsqr'
 import sharp from 'sharp'
 import { findPeople } from '#contract/people'
 import { printLabels } from '#contract/places'
-import { findCounterSpots, readCounterSpot } from '#contract/requests'
+import { findCounterSpots, readCounterSpot, reportRequest } from '#contract/requests'
 import { takeTable } from '#contract/setup'
 import { LABEL_SHEETS, LABEL_SIZES } from '#core/places'
 import { Client, House } from '../kit'
@@ -152,6 +152,21 @@ describe('places from a table', () => {
     expect(rows[0]!.within).toBe('First floor, Herring Quay')
     const moved = await table('places', 'code,name,kind,parent\nNEW-101,Net store,space,TID-1\n')
     expect(moved.bad[0]!.sentences[0]).toBe('NEW-101 is in NEW-1 here; a table cannot move it.')
+  })
+
+  test('while a table is being taken, requests come in as ever; a second table waits its turn', async () => {
+    const holding = await house.connect()
+    await holding.beginTransaction()
+    await holding.query("SELECT id FROM place WHERE site_id = 1 AND kind = 'site' FOR UPDATE")
+    let taken = false
+    const waiting = table('places', 'code,name,kind\nWAIT,Waiting room,building\n', { take: true }).then(() => (taken = true))
+    const [place] = await house.rows<{ id: number }>("SELECT id FROM place WHERE code = 'TID-104'")
+    await admin.must(reportRequest, { site: 'SKE', placeId: place!.id, summary: 'Meanwhile', description: 'Reported while a table is taken.' })
+    expect(taken).toBe(false)
+    await holding.rollback()
+    await holding.end()
+    await waiting
+    expect(await house.rows("SELECT id FROM place WHERE code = 'WAIT'")).toHaveLength(1)
   })
 
   test('only who may edit Setup', async () => {
