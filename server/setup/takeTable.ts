@@ -17,13 +17,12 @@ export default command(contract.takeTable, async ({ tx, input, request, tell }):
   const { what, siteId } = input
   const [site] = await tx.select().from(sites).where(eq(sites.id, siteId))
   if (!site) throw notFound('site')
-  // Two tables for a site go one after the other. Not the site itself is locked: every new request would wait for it.
-  if (input.take)
-    await tx
-      .select({ id: places.id })
-      .from(places)
-      .where(and(eq(places.siteId, siteId), eq(places.kind, 'site')))
-      .for('update')
+  // Two tables for a site go one after the other. Its one topmost place is locked, not the site: every new request would wait for that.
+  const [top] = await tx
+    .select({ id: places.id })
+    .from(places)
+    .where(and(eq(places.siteId, siteId), eq(places.kind, 'site')))
+  if (input.take && top) await tx.select({ id: places.id }).from(places).where(eq(places.id, top.id)).for('update')
   if (!request.file?.buffer.length) refuse('file_missing', 'Choose a CSV file that is not empty.', 'file')
   const payerRows = await tx.select({ id: payers.id, code: payers.code }).from(payers)
   const placeRows = await tx.select().from(places).where(eq(places.siteId, siteId))

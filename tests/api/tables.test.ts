@@ -157,7 +157,8 @@ describe('places from a table', () => {
   test('while a table is being taken, requests come in as ever; a second table waits its turn', async () => {
     const holding = await house.connect()
     await holding.beginTransaction()
-    await holding.query("SELECT id FROM place WHERE site_id = 1 AND kind = 'site' FOR UPDATE")
+    const [top] = await house.rows<{ id: number }>("SELECT id FROM place WHERE site_id = 1 AND kind = 'site'")
+    await holding.query('SELECT id FROM place WHERE id = ? FOR UPDATE', [top!.id])
     let taken = false
     const waiting = table('places', 'code,name,kind\nWAIT,Waiting room,building\n', { take: true }).then(() => (taken = true))
     const [place] = await house.rows<{ id: number }>("SELECT id FROM place WHERE code = 'TID-104'")
