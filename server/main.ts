@@ -19,6 +19,8 @@ async function main(): Promise<void> {
   const publisher: Publisher = new Publisher(db, [mailWriter(() => service)])
   const service: Service = { config, db, writer: changes.db, pool, clock: makeClock(config.now), links, publisher, publicUrl: () => address }
   const http = createServer(makeApp(service))
+  // Longer than any client or proxy keeps a quiet line, so that none is closed under a request on its way.
+  http.keepAliveTimeout = 65_000
   await new Promise<void>((resolve, reject) => http.once('error', reject).listen(config.port, '127.0.0.1', resolve))
   address ||= `http://127.0.0.1:${(http.address() as AddressInfo).port}`
   const postman = config.smtpUrl ? new Postman(service, config.smtpUrl) : null

@@ -240,6 +240,34 @@ test('a known caller about a known place takes at most twelve keys besides the w
   await desk.until('its sheet', async () => /request\/\d+/.test(await desk.driver.getCurrentUrl()))
 })
 
+test('an unknown caller is entered in two fields; the next calls start as this one stood', async () => {
+  await desk.go('/desk/planning')
+  await desk.find(By.css('ol .row'))
+  await desk.keys('n')
+  await desk.type('Name, if not found', 'Ottoline Farrow')
+  await desk.type('Phone', '555 0187')
+  await desk.pick('Where', 'KEL-104')
+  await desk.type('In one line', 'Door closes too hard')
+  await desk.press('More:')
+  await desk.choose('How it came', 'At the desk')
+  await desk.press('Start every call with')
+  await desk.reads('Your calls start like this from now on.')
+  await desk.type('Which one exactly', 'The one to the corridor, since Monday, she saw it.')
+  await desk.press('Save for the next call')
+  await desk.reads('is in Intake.')
+  const [row] = await house.rows("SELECT reporter_name, reporter_phone, person_id, channel FROM request WHERE summary = 'Door closes too hard'")
+  expect(row).toEqual({ reporter_name: 'Ottoline Farrow', reporter_phone: '555 0187', person_id: null, channel: 'visit' })
+
+  // Opened anew, the place and the way it came stand there already.
+  await desk.go('/desk/planning')
+  await desk.find(By.css('ol .row'))
+  await desk.keys('n')
+  await desk.until('the place', async () => (await (await desk.find(By.css('.call'))).getText()).includes('KEL-104'))
+  await desk.press('More:')
+  expect(await (await desk.field('How it came')).getAttribute('value')).toBe('visit')
+  await desk.keys(Key.ESCAPE)
+})
+
 test('a mail through the stand-in becomes a request; the desk answers, the reporter replies, and it joins the conversation', async () => {
   const tester = await Person.at(house.mailUrl!)
   await tester.go('/write')
@@ -286,6 +314,23 @@ test('the administrator writes a notice, changes a category and sees its form, a
   await admin.press('Save')
   await admin.reads('Closed: Slipway closed for painting')
   expect(await house.rows("SELECT body FROM bulletin WHERE title = 'Slipway closed for painting'")).toEqual([{ body: '<p>Use the ramp.</p>' }])
+
+  // A help article with a picture, put where it belongs by hand.
+  const picture = path.join(folder, 'valve.png')
+  writeFileSync(
+    picture,
+    await sharp({ create: { width: 120, height: 80, channels: 3, background: '#446' } })
+      .png()
+      .toBuffer(),
+  )
+  await admin.go('/help-pages')
+  await admin.press('A freezer alarm sounds')
+  await (await admin.find(By.css('.picture input[type=file]'))).sendKeys(picture)
+  await admin.find(By.css('.rich img[alt="valve.png"]'))
+  await admin.press('Save')
+  await admin.reads('The article is saved.')
+  const [article] = await house.rows<{ body: string }>("SELECT body FROM article WHERE title LIKE 'A freezer alarm sounds%'")
+  expect(article!.body).toMatch(/<img [^>]*src="\/api\/[^"]+"/)
 
   await admin.go('/setup/intake')
   await admin.press('Furniture and fittings')

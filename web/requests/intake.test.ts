@@ -151,6 +151,18 @@ describe('files', () => {
     expect((field.emitted('update:modelValue')!.at(-1) as [KeptFile[]])[0]).toHaveLength(9)
   })
 
+  test('what is dragged over the field and dropped is sent like what is chosen', async () => {
+    const upload = jest.fn((_file: Blob, name: string) => Promise.resolve(kept(name)))
+    const field = mount(FilesField, { props: { upload, label: 'Files', modelValue: [] } })
+    await field.find('.drop').trigger('dragover')
+    expect(field.find('.drop').classes()).toContain('dragging')
+    await field.find('.drop').trigger('drop', { dataTransfer: { files: [new File(['x'], 'plan.pdf')] } })
+    await settled()
+    expect(field.find('.drop').classes()).not.toContain('dragging')
+    expect(upload).toHaveBeenCalledWith(expect.any(File), 'plan.pdf')
+    expect(field.emitted('update:modelValue')!.at(-1)).toEqual([[kept('plan.pdf')]])
+  })
+
   test('a tap is no mark; a stroke is', () => {
     const at = (x: number, y: number) => ({ x, y })
     expect(isMeant({ kind: 'arrow', from: at(0.5, 0.5), to: at(0.505, 0.5) })).toBe(false)
