@@ -8,6 +8,7 @@ import { makePeople } from './people'
 import { makePlaces } from './places'
 import { makeAssets, makeCategories, makePayers, makeRules, makeStock, makeVendors } from './register'
 import { Rng } from './rng'
+import { makeRuleBook, tellTargets } from './rules'
 import type { Setting } from './simulate'
 import { World } from './world'
 
@@ -30,6 +31,8 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   playHistory(setting)
   playLive(setting)
   makeIntake(setting)
+  makeRuleBook(world, siteIds.SKE)
+  tellTargets(world)
   for (const siteId of Object.values(siteIds)) {
     const prefix = siteId === siteIds.SKE ? '' : 'M'
     world.put('numberings', { siteId, series: 'request', prefix: `${prefix}R`, next: setting.numbers.request })

@@ -26,6 +26,8 @@ export const TABLES = [
   'categoryForms',
   'numberings',
   'targetRules',
+  'targetExceptions',
+  'ruleBooks',
   'settings',
   'parts',
   'stores',

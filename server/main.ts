@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url'
 import { logger, makeClock, makeLinks, openDatabase, Publisher, readConfig, readSecret, runMigrations } from '#server/kit'
 import type { Service } from '#server/kit'
 import { MailReader, Mailroom, mailWriter, Postman } from '#server/mail'
+import { TargetWatch } from '#server/orders'
 import { makeApp } from './app'
 
 /** Starts the server, prints "listening <address>" when ready, and ends cleanly on SIGTERM. */
@@ -31,12 +32,15 @@ async function main(): Promise<void> {
     await mailroom.listen(config.inboundPort!)
     mailReader.start()
   }
+  const watch = new TargetWatch(service)
+  watch.start()
   publisher.nudge()
   process.stdout.write(`listening ${address}\n`)
   const stop = async () => {
     publisher.published.emit('stop')
     http.close()
     http.closeAllConnections()
+    await watch.stop()
     await mailroom?.stop()
     await mailReader.stop()
     await publisher.stop()

@@ -40,6 +40,8 @@ export interface JobSheet extends JobRow {
   earlier: { number: string; finishedAt: Instant; symptom: string | null; cause: string | null; fix: string | null }[]
   outcome: { symptom: string | null; cause: string | null; fix: string | null }
   zone: string
+  /** Orders of the group it leads that are not over. */
+  openMembers: string[]
 }
 
 export const listJobs = endpoint<{ range?: 'today' | 'week' | 'month' }, { rows: JobRow[]; zone: string }>({
@@ -122,6 +124,8 @@ export interface FinishJob {
   cause?: string
   fix?: string
   note?: string
+  /** Members of the group it leads that are not over go on by themselves. */
+  releaseMembers?: boolean
 }
 
 export const finishBody = {
@@ -137,7 +141,7 @@ export const finishJob = endpoint<FinishJob, JobSheet>({
   path: '/api/rounds/:visitId/finish',
   says: 'Leave the job: done, or why not.',
   may: 'field.work',
-  input: Joi.object({ ...byVisit, ...finishBody }),
+  input: Joi.object({ ...byVisit, ...finishBody, releaseMembers: Joi.boolean() }),
 })
 
 export const readOutcomeLists = endpoint<object, { symptoms: string[]; causes: string[]; fixes: string[] }>({

@@ -5,8 +5,8 @@ import type { AttachmentRow, NamedAsset, NamedPlace, TimelineEntry } from '#cont
 import type { CostKind, StintKind } from '#core/ledger'
 import { HOLD_REASONS, ORDER_KINDS } from '#core/orders'
 import type { HoldReason, OrderFacts, OrderKind, OrderState, Station, TargetStanding } from '#core/orders'
-import { CONSEQUENCES, PRIORITIES, URGENCIES } from '#core/requests'
-import type { Consequence, Priority, Urgency } from '#core/requests'
+import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
+import type { Consequence, Likelihood, Priority, Severity, Urgency } from '#core/requests'
 
 /** The instants a gauge is drawn from. */
 export interface GaugeTarget {
@@ -162,6 +162,8 @@ export interface OrderSheet {
   supervisorId: number | null
   consequence: Consequence | null
   urgency: Urgency | null
+  hazardSeverity: Severity | 'none' | null
+  hazardLikelihood: Likelihood | null
   priority: Priority | null
   prioritySentence: string | null
   estimateMinor: number | null
@@ -181,8 +183,15 @@ export interface OrderSheet {
   discarded: boolean
   archived: boolean
   shares: { payerId: number; payerCode: string; payerName: string; shareBp: number }[]
-  /** In words: who can approve this estimate. */
-  approvers: { name: string; limitMinor: number }[]
+  /** Who has to agree, in order, and why; what was decided of it so far. */
+  agreements: { position: number; who: string; why: string; decided: boolean }[]
+  /** Whose limit covers this estimate, and who decides for them while they are away. */
+  approvers: { name: string; limitMinor: number; awayUntil: Instant | null; deputy: string | null }[]
+  /** What each payer’s budget says; nothing for payers without one. */
+  budgets: { payerId: number; budgetMinor: number; chargedMinor: number; committedMinor: number }[]
+  /** The group it belongs to, and those it leads. */
+  lead: { id: number; number: string; summary: string } | null
+  members: { id: number; number: string; summary: string; state: OrderState; heldFrom: OrderState | null }[]
   requests: { id: number; number: string; summary: string; reporterName: string | null }[]
   visits: VisitRow[]
   stints: StintRow[]
@@ -218,6 +227,8 @@ export interface OrderFields {
   supervisorId?: number | null
   consequence?: Consequence | null
   urgency?: Urgency | null
+  hazardSeverity?: Severity | 'none' | null
+  hazardLikelihood?: Likelihood | null
   estimateMinor?: number | null
   contactName?: string | null
   contactPhone?: string | null
@@ -252,6 +263,8 @@ export const editOrder = endpoint<{ id: number; version: number } & OrderFields,
     supervisorId: field.id().allow(null),
     consequence: Joi.valid(...CONSEQUENCES, null),
     urgency: Joi.valid(...URGENCIES, null),
+    hazardSeverity: Joi.valid(...SEVERITIES, 'none', null),
+    hazardLikelihood: Joi.valid(...LIKELIHOODS, null),
     estimateMinor: field.minor().allow(null),
     contactName: textOrNull(120),
     contactPhone: textOrNull(40),
@@ -269,7 +282,7 @@ export const editOrder = endpoint<{ id: number; version: number } & OrderFields,
   }),
 })
 
-const move = (path: string, says: string, may: 'orders.edit' | 'orders.approve' | 'orders.dispatch' | 'orders.check' | 'ledger.post') =>
+const move = (path: string, says: string, may: 'orders.edit' | 'orders.discard' | 'orders.approve' | 'orders.dispatch' | 'orders.check' | 'ledger.post') =>
   endpoint<{ id: number; version: number; reason?: string }, Done>({
     method: 'POST',
     path: `/api/orders/:id/${path}`,
@@ -287,11 +300,27 @@ export const reopenOrder = move('reopen', 'Open an order again that was done or 
 export const checkOrder = move('check', 'Say that everything is there to charge it.', 'orders.check')
 export const closeOrder = move('close', 'Close an order that has nothing to charge.', 'ledger.post')
 export const cancelOrder = move('cancel', 'Call an order off.', 'orders.edit')
-export const discardOrder = move('discard', 'Discard a draft with nothing recorded on it.', 'orders.edit')
+export const discardOrder = move('discard', 'Discard a draft with nothing recorded on it.', 'orders.discard')
 export const restoreOrder = move('restore', 'Bring a discarded draft or an archived order back.', 'orders.edit')
 export const archiveOrder = move('archive', 'Take a closed or cancelled order out of the daily view.', 'orders.edit')
 export const postOrder = move('post', 'Turn the costs of an order into charges, once.', 'ledger.post')
 export const reverseOrder = move('reverse', 'Reverse the charges of an order.', 'ledger.post')
+
+export const joinGroup = endpoint<{ id: number; version: number; leadId: number }, OrderSheet>({
+  method: 'POST',
+  path: '/api/orders/:id/group',
+  says: 'Put an order under a lead order.',
+  may: 'orders.edit',
+  input: Joi.object({ ...byVersion, leadId: field.id().required() }),
+})
+
+export const leaveGroup = endpoint<{ id: number; version: number }, OrderSheet>({
+  method: 'POST',
+  path: '/api/orders/:id/leave-group',
+  says: 'Take an order out of its group; it stays whole.',
+  may: 'orders.edit',
+  input: Joi.object(byVersion),
+})
 
 export const holdOrder = endpoint<{ id: number; version: number; holdReason: HoldReason; reason: string }, Done>({
   method: 'POST',

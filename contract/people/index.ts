@@ -3,6 +3,8 @@ import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import type { Role } from '#core/people'
 
+export * from './away'
+
 /** What somebody's call form starts with. */
 export interface CallPreset {
   channel?: 'call' | 'visit'

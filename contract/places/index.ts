@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import type { Station } from '#core/orders'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import { LABEL_SIZES } from '#core/places'
@@ -79,6 +80,8 @@ export interface Found {
   id: number
   title: string
   subtitle: string
+  /** Where the Sheet of a request or an order is opened. */
+  station?: Station
 }
 
 export const searchEverything = endpoint<{ q: string }, { rows: Found[] }>({

@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Done, Instant, Page } from '#contract/kit'
-import { CONSEQUENCES, PRIORITIES, URGENCIES } from '#core/requests'
-import type { Consequence, Priority, RequestFacts, RequestState, Urgency } from '#core/requests'
+import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
+import type { Consequence, Likelihood, Priority, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
 import type { Conversation } from './conversation'
 import type { KnownBulletin } from './counter'
 
@@ -92,6 +92,8 @@ export interface RequestSheet {
   categoryId: number | null
   consequence: Consequence | null
   urgency: Urgency | null
+  hazardSeverity: Severity | 'none' | null
+  hazardLikelihood: Likelihood | null
   priority: Priority | null
   prioritySentence: string | null
   priorityOverridden: boolean
@@ -139,6 +141,8 @@ export interface TriageFields {
   categoryId?: number | null
   consequence?: Consequence | null
   urgency?: Urgency | null
+  hazardSeverity?: Severity | 'none' | null
+  hazardLikelihood?: Likelihood | null
   priority?: Priority | null
   priorityReason?: string
   payerId?: number | null
@@ -159,6 +163,8 @@ export const triageRequest = endpoint<{ id: number; version: number } & TriageFi
     categoryId: field.id().allow(null),
     consequence: Joi.valid(...CONSEQUENCES, null),
     urgency: Joi.valid(...URGENCIES, null),
+    hazardSeverity: Joi.valid(...SEVERITIES, 'none', null),
+    hazardLikelihood: Joi.valid(...LIKELIHOODS, null),
     priority: Joi.valid(...PRIORITIES),
     priorityReason: field.words(200),
     payerId: field.id().allow(null),

@@ -1,3 +1,4 @@
 export * from './rules'
 export * from './intake'
 export * from './tables'
+export * from './ruleBook'

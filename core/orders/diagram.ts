@@ -33,11 +33,13 @@ export function lifecycleDocument(): string {
   ].join('\n')
 }
 
-/** Where a move can lead from a state, whatever the order's visits and hold were. */
+/** Where a move can lead from a state, whatever the order's visits, hold and agreements were. */
 function endsOf(to: OrderState | ((facts: OrderFacts) => OrderState), from: OrderState): OrderState[] {
   if (typeof to !== 'function') return [to]
   const tries = [0, 1].flatMap((liveVisits) =>
-    (['ready', 'dispatched'] as const).map((heldFrom) => to({ state: from, liveVisits, heldFrom } as unknown as OrderFacts)),
+    (['ready', 'dispatched'] as const).flatMap((heldFrom) =>
+      [[], [{ decided: false, mine: false }]].map((asks) => to({ state: from, liveVisits, heldFrom, asks } as unknown as OrderFacts)),
+    ),
   )
   return [...new Set(tries)]
 }

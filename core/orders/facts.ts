@@ -1,3 +1,6 @@
+import type { Likelihood, Severity } from '#core/requests'
+import type { OpenAsk } from './approvalAsks'
+import type { OrderRules } from './ruleBook'
 import type { OrderKind, OrderState } from './states'
 
 /**
@@ -36,4 +39,18 @@ export interface OrderFacts {
   /** Anything was ever logged, used, billed or said on it. */
   recorded: boolean
   discarded: boolean
+  hazardSeverity: Severity | 'none' | null
+  hazardLikelihood: Likelihood | null
+  contactName: string | null
+  access: string | null
+  noteForPayer: string | null
+  /** The ids of its place and every place around it; of the asset's place when only that is known. */
+  placePath: number[]
+  /** Whole days since it was made. */
+  ageDays: number
+  /** The agreements asked for when it was last submitted; none before that. */
+  asks: OpenAsk[]
+  /** Members of its group that are not over. */
+  openMembers: string[]
+  rules: OrderRules
 }

@@ -2,36 +2,8 @@ import fc from 'fast-check'
 import { Refusal } from '#core/kit'
 import { moveOrder, offeredMoves, ORDER_MOVES, ORDER_STATES, orderMoveReasons, SEEN_IN_FIELD, STATION_STATES } from '#core/orders'
 import type { OrderFacts, OrderMove, OrderState } from '#core/orders'
+import { whole } from '../../tests/kit/wholeOrder'
 
-export const whole: OrderFacts = {
-  state: 'draft',
-  heldFrom: null,
-  kind: 'repair',
-  summary: 'Tap drips',
-  description: 'The right one',
-  placeId: 1,
-  assetId: null,
-  categoryId: 1,
-  tradeId: 1,
-  teamId: 1,
-  leadId: 1,
-  supervisorId: 1,
-  priority: 'routine',
-  estimateMinor: 10_000,
-  shares: [{ payerId: 1, shareBp: 10_000 }],
-  approvalLimitMinor: 250_000,
-  liveVisits: 1,
-  runningStints: 0,
-  loggedMinutes: 30,
-  vendorVisitsWithoutBill: 0,
-  symptom: 'Leaking',
-  cause: 'Wear',
-  fix: 'Replaced',
-  costMinor: 5_000,
-  posted: false,
-  recorded: true,
-  discarded: false,
-}
 const MOVES = Object.keys(ORDER_MOVES) as OrderMove[]
 
 describe('the lifecycle table', () => {
@@ -62,7 +34,8 @@ describe('the lifecycle table', () => {
         for (const { move, reason, limit } of steps) {
           const before = facts.state
           try {
-            const to = moveOrder({ ...facts, approvalLimitMinor: limit }, move, reason)
+            const asks = facts.asks.map((ask) => ({ ...ask, mine: limit !== null && limit >= facts.estimateMinor! }))
+            const to = moveOrder({ ...facts, approvalLimitMinor: limit, asks }, move, reason)
             expect(ORDER_MOVES[move].from).toContain(before)
             if (ORDER_MOVES[move].reason === 'required') expect(reason).toBe('because')
             if (move === 'approve') {
@@ -115,10 +88,12 @@ describe('the lifecycle table', () => {
   })
 
   test('an estimate over the limit is not approved, and the sentence says both', () => {
-    expect(() => moveOrder({ ...whole, state: 'to_approve', estimateMinor: 250_001 }, 'approve', null)).toThrow(
+    expect(() => moveOrder({ ...whole, state: 'to_approve', estimateMinor: 250_001, asks: [{ ...whole.asks[0]!, mine: false }] }, 'approve', null)).toThrow(
       'The estimate of 2,500.01 is over your limit of 2,500.00.',
     )
-    expect(() => moveOrder({ ...whole, state: 'to_approve', approvalLimitMinor: null }, 'approve', null)).toThrow('You do not approve orders.')
+    expect(() => moveOrder({ ...whole, state: 'to_approve', approvalLimitMinor: null, asks: [{ ...whole.asks[0]!, mine: false }] }, 'approve', null)).toThrow(
+      'You do not approve orders.',
+    )
   })
 
   test('shares must be whole before anything is checked or charged', () => {

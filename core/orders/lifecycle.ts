@@ -1,21 +1,23 @@
-import { refuse, Refusal } from '#core/kit'
+import { Refusal } from '#core/kit'
 import type { Reason } from '#core/kit'
 import type { OrderFacts } from './facts'
+import { myTurn, openAfter } from './approvalAsks'
+import { completeForApproval } from './completeness'
 import {
   billsKnown,
   chargesStand,
-  completeForApproval,
   hoursKnown,
+  membersOver,
   noClockRunning,
   nothingRecorded,
   nothingToCharge,
   outcomeKnown,
-  sharesWhole,
   somebodyPlanned,
   somethingToCharge,
-  withinLimit,
 } from './needs'
 import type { Need } from './needs'
+import { reasonProblems } from './reasonRules'
+import { sharesWhole } from './shares'
 import { ORDER_STATE_NAMES } from './states'
 import type { OrderState } from './states'
 
@@ -69,8 +71,8 @@ export const ORDER_MOVES: Record<OrderMove, OrderMoveRule> = {
     label: 'Approve',
     key: 'a',
     from: ['to_approve'],
-    to: 'ready',
-    needs: [completeForApproval, withinLimit],
+    to: (facts) => (openAfter(facts.asks).length ? 'to_approve' : 'ready'),
+    needs: [completeForApproval, myTurn],
     reason: 'optional',
     reasonLabel: 'Note',
     may: 'orders.approve',
@@ -130,7 +132,16 @@ export const ORDER_MOVES: Record<OrderMove, OrderMoveRule> = {
     may: 'orders.dispatch',
     at: 'desk',
   },
-  finish: { label: 'Finish', key: '', from: ['on_job'], to: 'done', needs: [noClockRunning, outcomeKnown], reason: 'none', may: 'field.work', at: 'field' },
+  finish: {
+    label: 'Finish',
+    key: '',
+    from: ['on_job'],
+    to: 'done',
+    needs: [noClockRunning, outcomeKnown, membersOver],
+    reason: 'none',
+    may: 'field.work',
+    at: 'field',
+  },
   reopen: {
     label: 'Reopen',
     key: 'o',
@@ -185,7 +196,7 @@ export const ORDER_MOVES: Record<OrderMove, OrderMoveRule> = {
     may: 'orders.edit',
     at: 'desk',
   },
-  discard: { label: 'Discard the draft', key: 'z', from: ['draft'], to: 'draft', needs: [nothingRecorded], reason: 'none', may: 'orders.edit', at: 'desk' },
+  discard: { label: 'Discard the draft', key: 'z', from: ['draft'], to: 'draft', needs: [nothingRecorded], reason: 'none', may: 'orders.discard', at: 'desk' },
 }
 
 /** The move that takes back another while nobody has acted on it since. */
@@ -217,7 +228,8 @@ export function moveOrder(facts: OrderFacts, move: OrderMove, written: string | 
   const reasons = orderMoveReasons(facts, move)
   if (reasons.length) throw new Refusal(reasons)
   const rule = ORDER_MOVES[move]
-  if (rule.reason === 'required' && !written?.trim()) refuse('reason_missing', `“${rule.label}” needs a reason in writing.`, 'reason')
+  const unwritten = reasonProblems(facts, move, written)
+  if (unwritten.length) throw new Refusal(unwritten)
   return typeof rule.to === 'function' ? rule.to(facts) : rule.to
 }
 

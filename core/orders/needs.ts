@@ -1,4 +1,4 @@
-import { formatMinor, WHOLE } from '#core/kit'
+import { formatMinor } from '#core/kit'
 import type { Reason } from '#core/kit'
 import type { OrderFacts } from './facts'
 
@@ -8,39 +8,6 @@ export type Need = (facts: OrderFacts) => Reason[]
 const when = (missing: boolean, code: string, sentence: string, field?: string): Reason[] => (missing ? [{ code, sentence, field }] : [])
 
 const absent = (value: unknown) => value === null || value === undefined || value === ''
-
-/** What must be known before anybody is asked to approve. Each line points at its field. */
-export const completeForApproval: Need = (facts) => [
-  ...when(absent(facts.summary), 'summary_missing', 'Write a one-line summary.', 'summary'),
-  ...when(absent(facts.description), 'description_missing', 'Describe the work.', 'description'),
-  ...when(absent(facts.placeId) && absent(facts.assetId), 'place_missing', 'Choose the place or the asset.', 'placeId'),
-  ...when(absent(facts.priority), 'priority_missing', 'Set the priority.', 'consequence'),
-  ...when(absent(facts.tradeId), 'trade_missing', 'Choose the trade.', 'tradeId'),
-  ...when(absent(facts.teamId), 'team_missing', 'Choose the team.', 'teamId'),
-  ...when(absent(facts.leadId), 'lead_missing', 'Choose who leads it.', 'leadId'),
-  ...when(absent(facts.supervisorId), 'supervisor_missing', 'Choose who supervises it.', 'supervisorId'),
-  ...sharesWhole(facts),
-  ...when(facts.estimateMinor === null || facts.estimateMinor <= 0, 'estimate_missing', 'Estimate the cost.', 'estimateMinor'),
-]
-
-/** Shares are whole: somebody pays all of it. */
-export function sharesWhole(facts: OrderFacts): Reason[] {
-  if (!facts.shares.length) return when(true, 'payer_missing', 'Choose who pays.', 'shares')
-  const sum = facts.shares.reduce((total, share) => total + share.shareBp, 0)
-  return when(sum !== WHOLE, 'shares_not_whole', `The shares add to ${sum / 100} %, not 100 %.`, 'shares')
-}
-
-/** The person asking may approve this much. */
-export const withinLimit: Need = (facts) => {
-  const limit = facts.approvalLimitMinor
-  if (limit === null) return when(true, 'not_an_approver', 'You do not approve orders.')
-  return when(
-    (facts.estimateMinor ?? 0) > limit,
-    'over_limit',
-    `The estimate of ${formatMinor(facts.estimateMinor ?? 0)} is over your limit of ${formatMinor(limit)}.`,
-    'estimateMinor',
-  )
-}
 
 export const somebodyPlanned: Need = (facts) => when(facts.liveVisits === 0, 'nobody_planned', 'Choose a technician or a vendor first.', 'visits')
 
@@ -66,3 +33,12 @@ export const nothingToCharge: Need = (facts) =>
   when(facts.costMinor !== 0, 'cost_not_posted', `It carries ${formatMinor(facts.costMinor)} that has not been charged; post it instead.`)
 
 export const nothingRecorded: Need = (facts) => when(facts.recorded, 'recorded', 'Something is recorded on it, so it can be cancelled but not discarded.')
+
+/** A lead order ends after its members, or without them once the person has said what becomes of each. */
+export const membersOver: Need = (facts) =>
+  when(
+    facts.openMembers.length > 0,
+    'members_open',
+    `It leads ${facts.openMembers.join(', ')}, which ${facts.openMembers.length > 1 ? 'are' : 'is'} not over: say first what becomes of ${facts.openMembers.length > 1 ? 'them' : 'it'}.`,
+    'members',
+  )

@@ -65,6 +65,11 @@ export const STATION_STATES: Record<Station, OrderState[]> = {
   charges: ['checked'],
 }
 
+/** The station a Sheet is opened at: where the order is, or the last one when it is over. */
+export function stationOf(state: OrderState): Station {
+  return STATIONS.find((station) => STATION_STATES[station].includes(state)) ?? 'charges'
+}
+
 /** How many of the seven stages an order has reached, 1 to 7; the stage ring draws it. */
 export function stageReached(state: OrderState, heldFrom: OrderState | null = null): number {
   const at: Record<OrderState, number> = {

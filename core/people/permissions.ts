@@ -16,6 +16,7 @@ export const PERMISSIONS = {
   'desk.read': ['coordinator', 'approver', 'billing_clerk', 'manager', 'administrator'],
   'requests.triage': ['coordinator'],
   'orders.edit': ['coordinator'],
+  'orders.discard': ['coordinator'],
   'orders.approve': ['approver'],
   'orders.dispatch': ['coordinator'],
   'orders.check': ['coordinator', 'billing_clerk'],

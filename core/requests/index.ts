@@ -1,6 +1,7 @@
 export * from './priority'
 export * from './georeport'
 export * from './hazard'
+export * from './prioritySaid'
 export * from './lifecycle'
 export * from './progress'
 export * from './questions'

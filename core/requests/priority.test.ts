@@ -1,4 +1,16 @@
-import { CONSEQUENCES, DEFAULT_MATRIX, hazardLevel, LIKELIHOODS, PRIORITIES, priorityOf, priorityWithHazard, SEVERITIES, URGENCIES } from '#core/requests'
+import {
+  CONSEQUENCES,
+  DEFAULT_MATRIX,
+  HAZARD_TABLE,
+  hazardLevel,
+  LIKELIHOODS,
+  PRIORITIES,
+  priorityOf,
+  prioritySaid,
+  priorityWithHazard,
+  SEVERITIES,
+  URGENCIES,
+} from '#core/requests'
 
 describe('priority', () => {
   test('never falls when more people suffer or it can wait less', () => {
@@ -38,5 +50,35 @@ describe('hazard', () => {
       for (const level of ['serious', 'medium', 'low', null] as const) expect(priorityWithHazard(priority, level)).toBe(priority)
     }
     expect(LIKELIHOODS).toHaveLength(5)
+  })
+})
+
+describe('what has been said', () => {
+  const said = { consequence: null, urgency: null, hazardSeverity: null, hazardLikelihood: null }
+  test('half of it gives no priority; a high hazard alone does', () => {
+    expect(prioritySaid({ ...said, consequence: 'room' }, DEFAULT_MATRIX, HAZARD_TABLE)).toBeNull()
+    expect(prioritySaid({ ...said, hazardSeverity: 'catastrophic', hazardLikelihood: 'frequent' }, DEFAULT_MATRIX, HAZARD_TABLE)).toEqual({
+      priority: 'emergency',
+      sentence: 'Emergency, because its hazard is high.',
+    })
+  })
+
+  test('the sentence says what it would be without the hazard; no hazard and half a hazard change nothing', () => {
+    const room = { ...said, consequence: 'room' as const, urgency: 'today' as const }
+    const plain = prioritySaid(room, DEFAULT_MATRIX, HAZARD_TABLE)!
+    expect(prioritySaid({ ...room, hazardSeverity: 'none' }, DEFAULT_MATRIX, HAZARD_TABLE)).toEqual(plain)
+    expect(prioritySaid({ ...room, hazardSeverity: 'critical' }, DEFAULT_MATRIX, HAZARD_TABLE)).toEqual(plain)
+    expect(prioritySaid({ ...room, hazardSeverity: 'critical', hazardLikelihood: 'probable' }, DEFAULT_MATRIX, HAZARD_TABLE)).toEqual({
+      priority: 'emergency',
+      sentence: `Emergency, because its hazard is high; without it: ${plain.sentence}`,
+    })
+  })
+
+  test('a table of the site’s own counts, and can never make a high hazard less than an emergency', () => {
+    const strict = { ...HAZARD_TABLE, remote: ['high' as const, 'high' as const, 'low' as const, 'low' as const] }
+    const at = (severity: 'critical' | 'marginal') =>
+      prioritySaid({ consequence: 'nobody', urgency: 'can_wait', hazardSeverity: severity, hazardLikelihood: 'remote' }, DEFAULT_MATRIX, strict)!.priority
+    expect(at('critical')).toBe('emergency')
+    expect(at('marginal')).toBe('deferred')
   })
 })

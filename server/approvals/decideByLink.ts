@@ -3,7 +3,7 @@ import * as contract from '#contract/approvals'
 import { refuse } from '#core/kit'
 import { moveOrder } from '#core/orders'
 import { command, recordEvent } from '#server/kit'
-import { decideApproval, factsOf, lockOrder, saveMove } from '#server/orders'
+import { approveAsks, factsOf, lockOrder, saveMove, sendBackAsks } from '#server/orders'
 import { approvalLinks } from '../tables'
 import { openLink, pageOf, whyOver } from './openLink'
 
@@ -22,8 +22,9 @@ export default command(contract.decideApprovalByLink, async ({ tx, input, now })
     return pageOf(tx, again, now)
   }
   const move = input.verdict === 'approve' ? 'approve' : 'sendBack'
-  const to = moveOrder(await factsOf(tx, order, who, now), move, note)
-  const lender = await decideApproval(tx, who, now, order.id, input.verdict === 'approve' ? 'approved' : 'sent_back', note, order.estimateMinor ?? 0)
+  const facts = await factsOf(tx, order, who, now)
+  const to = moveOrder(facts, move, note)
+  const lender = move === 'approve' ? await approveAsks(tx, who, now, facts, note) : await sendBackAsks(tx, who, now, order.id, note)
   await saveMove(tx, who, now, order, move, to, note, {}, { by: 'mail', ...(lender ? { actingFor: lender } : {}) })
   await tx.update(approvalLinks).set({ usedAt: now }).where(eq(approvalLinks.id, link.id))
   return pageOf(tx, await openLink(tx, input.token, now), now)

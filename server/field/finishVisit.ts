@@ -4,7 +4,7 @@ import { refuse } from '#core/kit'
 import { moveOrder } from '#core/orders'
 import { nobody, recordEvent } from '#server/kit'
 import type { Tx } from '#server/kit'
-import { factsOf, heldTarget, isLiveVisit, saveMove } from '#server/orders'
+import { factsOf, heldTarget, isLiveVisit, lockOrderById, openMembersOf, saveMove, takeOut } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { orders, vendorPasses, visits } from '../tables'
 import { applyCallOutMinimum, stopClockOf } from './stint'
@@ -16,6 +16,8 @@ export interface Leaving {
   cause?: string
   fix?: string
   note?: string
+  /** What becomes of open orders it leads: they go on by themselves. Somebody without the list of them never keeps them waiting. */
+  releaseMembers?: boolean
 }
 
 /** Ends a visit: the clock stops, and the order is done, held or back at the Desk, as the result says. */
@@ -51,6 +53,8 @@ async function movedBy(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitR
     .from(visits)
     .where(and(eq(visits.orderId, order.id), ne(visits.id, visit.id), isLiveVisit))
   if (others!.n > 0) return
+  if (leaving.result === 'done' && leaving.releaseMembers)
+    for (const { id } of await openMembersOf(tx, order.id)) await takeOut(tx, worker, now, (await lockOrderById(tx, id))!)
   const facts = await factsOf(tx, order, nobody, now)
   if (leaving.result === 'done') {
     await saveMove(tx, worker, now, order, 'finish', moveOrder(facts, 'finish', null), null, { finishedAt: now })

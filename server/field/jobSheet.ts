@@ -5,6 +5,7 @@ import { nameAsset, namePlace } from '#server/places'
 import { attachments, events, orders, parts, sites, stints, stockMovements } from '../tables'
 import { myVisit } from './myVisit'
 import type { VisitRecord } from './stint'
+import { openMembersOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 
 const EARLIER = 4
@@ -30,6 +31,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     photos: await db.select({ id: attachments.id }).from(attachments).where(eq(attachments.orderId, order.id)),
     earlier: await earlierOn(db, order),
     outcome: { symptom: order.symptom, cause: order.cause, fix: order.fix },
+    openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
     zone: site!.zone,
   }
 }

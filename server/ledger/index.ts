@@ -1,2 +1,3 @@
+export * from './budgets'
 export * from './costs'
 export * from './month'

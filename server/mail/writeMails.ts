@@ -1,25 +1,13 @@
-import { and, desc, eq, gte, inArray, isNull, lte, gt } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import { DateTime } from 'luxon'
-import { formatMinor } from '#core/kit'
 import { dayWords, PRIORITY_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
 import type { PublishedEvent, Service, Subscriber } from '#server/kit'
 import { namePlace } from '#server/places'
-import {
-  accountRoles,
-  accounts,
-  approvalLinks,
-  approvals,
-  deputies,
-  orders,
-  orderShares,
-  payers,
-  sites,
-  technicians,
-  vendorPasses,
-  vendors,
-  visits,
-} from '../tables'
+import { accounts, orders, technicians, vendorPasses, vendors, visits } from '../tables'
+import { tellApprovers } from './approvers'
+import { tellOfTarget } from './targets'
+import { orderOf } from './orderOf'
 import { noticeOfReporter, tellReporters } from './reporters'
 import { mail, notice } from './telling'
 import type { Telling } from './telling'
@@ -46,7 +34,13 @@ const WRITERS: Record<string, Writer> = {
       return start ? dayWords(new Date(start), event.at, zone) : 'one of the next days'
     })
   },
-  'order.approve': (telling) => noticeForDesk(telling, 'approved'),
+  'order.approve': async (telling) => {
+    // Agreed to by one of several: those whose turn comes now are asked.
+    if (telling.event.toState === 'to_approve') await tellApprovers(telling)
+    else await noticeForDesk(telling, 'approved')
+  },
+  'order.close_to': tellOfTarget,
+  'order.past': tellOfTarget,
   'order.question': noticeOfQuestion,
   'order.sendBack': (telling) => noticeForDesk(telling, 'sent back'),
   'order.recall': (telling) => noticeForCrew(telling, 'was taken back to the desk; do not go'),
@@ -66,81 +60,6 @@ export function mailWriter(service: () => Service): Subscriber {
       if (event.kind === 'order.cancel') await WRITERS['order.cancel.crew']!({ tx, event, service: service() })
     }
   }
-}
-
-async function orderOf({ tx, event }: Telling) {
-  const [found] = await tx
-    .select({ order: orders, site: sites })
-    .from(orders)
-    .innerJoin(sites, eq(sites.id, orders.siteId))
-    .where(eq(orders.id, event.orderId!))
-  return { ...found!, place: await namePlace(tx, found!.order.placeId) }
-}
-
-/** Those whose limit covers the estimate, and the deputies of those who are away. */
-async function tellApprovers(telling: Telling): Promise<void> {
-  const { tx, event, service } = telling
-  const { order, site, place } = await orderOf(telling)
-  const covering = await tx
-    .select({ id: accounts.id })
-    .from(accounts)
-    .innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
-    .where(and(eq(accountRoles.role, 'approver'), isNull(accounts.disabledAt), gte(accounts.approvalLimitMinor, order.estimateMinor ?? 0)))
-  const ids = covering.map((row) => row.id)
-  const standIns = ids.length
-    ? await tx
-        .select({ id: deputies.deputyAccountId })
-        .from(deputies)
-        .where(and(inArray(deputies.forAccountId, ids), lte(deputies.fromAt, event.at), gt(deputies.untilAt, event.at)))
-    : []
-  const everybody = [...new Set([...ids, ...standIns.map((row) => row.id)])]
-  if (!everybody.length) return
-  const shares = await tx
-    .select({ code: payers.code, name: payers.name, shareBp: orderShares.shareBp })
-    .from(orderShares)
-    .innerJoin(payers, eq(payers.id, orderShares.payerId))
-    .where(eq(orderShares.orderId, order.id))
-    .orderBy(orderShares.position)
-  const [approval] = await tx
-    .select()
-    .from(approvals)
-    .where(and(eq(approvals.orderId, order.id), isNull(approvals.decidedAt)))
-    .orderBy(desc(approvals.id))
-    .limit(1)
-  const addresses = await tx.select({ id: accounts.id, email: accounts.email }).from(accounts).where(inArray(accounts.id, everybody))
-  const text = [
-    `${event.actorName} asks you to approve ${order.number}.`,
-    '',
-    order.summary,
-    order.description,
-    '',
-    `Where: ${place ? [place.name, place.within].filter(Boolean).join(', ') : 'not given'}`,
-    `Why this priority: ${order.prioritySentence ?? ''}`,
-    `Estimate: ${formatMinor(order.estimateMinor ?? 0)} ${site.currency}`,
-    `Who pays: ${shares.map((share) => `${share.code} ${share.name} ${share.shareBp / 100} %`).join(', ')}`,
-    '',
-    'At the desk:',
-    `${service.publicUrl()}/desk/planning/order/${order.id}`,
-  ]
-  for (const { id, email } of addresses) {
-    // Decided before the mail was written: there is nothing to decide by link.
-    const link = approval ? await linkTo(telling, approval.id, id) : null
-    const own = link ? ['', 'Decide on your phone, without signing in. The link is yours alone and works once:', link] : []
-    await mail(telling, 'approve', email, `To approve: ${order.number} ${order.summary}`, [...text, ...own].join('\n'))
-  }
-  await notice(telling, everybody, `${order.number} waits for your approval: ${order.summary}`)
-}
-
-const LINK_DAYS = 7
-
-/** The link by which this person decides this question. */
-async function linkTo({ tx, event, service }: Telling, approvalId: number, accountId: number): Promise<string> {
-  const { token, nonce, hash } = service.links.fresh('approval')
-  await tx
-    .insert(approvalLinks)
-    .values({ approvalId, accountId, nonce, tokenHash: hash, createdAt: event.at, expiresAt: new Date(event.at.getTime() + LINK_DAYS * 86_400_000) })
-    .onDuplicateKeyUpdate({ set: { nonce, tokenHash: hash } })
-  return `${service.publicUrl()}/a/${token}`
 }
 
 async function tellTechnicians(telling: Telling): Promise<void> {

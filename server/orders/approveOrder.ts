@@ -1,8 +1,8 @@
 import * as contract from '#contract/orders'
-import { decideApproval } from './decideApproval'
+import { approveAsks } from './asks'
 import { orderMove } from './orderMove'
 
-export default orderMove(contract.approveOrder, 'approve', async ({ tx, who, now, order, input }) => {
-  await decideApproval(tx, who, now, order.id, 'approved', input.reason || null, order.estimateMinor!)
+export default orderMove(contract.approveOrder, 'approve', async ({ tx, who, now, facts, input }) => {
+  await approveAsks(tx, who, now, facts, input.reason || null)
   return {}
 })

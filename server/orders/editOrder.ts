@@ -2,7 +2,8 @@ import { eq } from 'drizzle-orm'
 import * as contract from '#contract/orders'
 import type { OrderFields } from '#contract/orders'
 import { refuse } from '#core/kit'
-import { priorityOf, PRIORITIES } from '#core/requests'
+import { PRIORITIES, prioritySaid } from '#core/requests'
+import type { Priority } from '#core/requests'
 import { command, conflict, maySee, notFound } from '#server/kit'
 import type { Tx } from '#server/kit'
 import { orders, orderShares, payers } from '../tables'
@@ -10,12 +11,16 @@ import { changesOf } from './changes'
 import { lockOrderById } from './lockOrder'
 import type { OrderRecord } from './facts'
 import { readOrderSheet } from './readOrderSheet'
+import { rulesOf } from './ruleBook'
 import { promiseFor } from './targetOf'
 
 /** What was agreed to in the approval does not change behind the approver's back. */
 const AGREED: (keyof OrderFields)[] = ['estimateMinor', 'shares', 'kind', 'placeId', 'assetId', 'supervisorId']
 /** Once posted, what the charge tells stays as it was told. */
 const FROZEN_WHEN_CLOSED: (keyof OrderFields)[] = ['summary', 'description', 'noteForPayer']
+
+/** What the priority, and with it the promise, follows from. */
+const REPRICING: (keyof OrderFields)[] = ['consequence', 'urgency', 'hazardSeverity', 'hazardLikelihood', 'categoryId']
 
 export default command(contract.editOrder, async ({ tx, who, input, now, tell }) => {
   const { id, version, shares, ...sent } = input
@@ -25,7 +30,7 @@ export default command(contract.editOrder, async ({ tx, who, input, now, tell })
   if (order.version !== version) throw conflict(order.version, differences)
   refuseAgreed(order, { ...fields, ...(shares ? { shares } : {}) })
   const patch: Partial<typeof orders.$inferInsert> = fields
-  if ('consequence' in fields || 'urgency' in fields) Object.assign(patch, await repriced(tx, order, fields))
+  if (REPRICING.some((field) => field in fields)) Object.assign(patch, await repriced(tx, order, fields))
   const sharesChanged = shares ? await saveShares(tx, id, shares) : null
   if (Object.keys(patch).length || sharesChanged) {
     await tx
@@ -60,16 +65,21 @@ function refuseAgreed(order: OrderRecord, fields: Partial<Record<keyof OrderFiel
 }
 
 async function repriced(tx: Tx, order: OrderRecord, fields: Partial<OrderRecord>): Promise<Partial<OrderRecord>> {
-  const consequence = fields.consequence ?? order.consequence
-  const urgency = fields.urgency ?? order.urgency
-  if (!consequence || !urgency) return {}
-  const { priority, sentence } = priorityOf(consequence, urgency)
-  if (priority === order.priority) return { prioritySentence: sentence }
+  const said = { ...order, ...fields }
+  const promised = async (priority: Priority): Promise<Partial<OrderRecord>> =>
+    order.finishedAt ? {} : { ...(await promiseFor(tx, order.siteId, priority, order.targetStartAt, said.categoryId)), toldStanding: 'none' }
+  // Another category is another promise; the priority, perhaps set by hand, stays.
+  if (!REPRICING.some((field) => field !== 'categoryId' && field in fields)) return order.priority ? promised(order.priority) : {}
+  const { matrix, hazards } = await rulesOf(tx, order.siteId)
+  const verdict = prioritySaid(said, matrix, hazards)
+  if (!verdict) return {}
+  const { priority, sentence } = verdict
+  if (priority === order.priority && !('categoryId' in fields)) return { prioritySentence: sentence }
   return {
     priority,
     prioritySentence: sentence,
     priorityRank: PRIORITIES.indexOf(priority) + 1,
-    ...(order.finishedAt ? {} : await promiseFor(tx, order.siteId, priority, order.targetStartAt)),
+    ...(await promised(priority)),
   }
 }
 

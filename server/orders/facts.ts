@@ -1,9 +1,11 @@
-import { and, count, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, count, eq, inArray, isNull, notInArray, sql } from 'drizzle-orm'
 import type { OrderFacts } from '#core/orders'
 import type { Asker, Reader } from '#server/kit'
 import { standsInFor } from '#server/kit'
 import { costByOrder } from '#server/ledger'
-import { orders, orderShares, postings, stints, vendorBills, visits } from '../tables'
+import { assets, orders, orderShares, places, postings, stints, vendorBills, visits } from '../tables'
+import { openAsksOf } from './asks'
+import { rulesOf } from './ruleBook'
 
 export type OrderRecord = typeof orders.$inferSelect
 
@@ -54,7 +56,41 @@ export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: D
     posted: posted !== null,
     recorded: time!.all > 0 || cost !== 0 || visitRows.length > 0,
     discarded: order.discardedAt !== null,
+    hazardSeverity: order.hazardSeverity,
+    hazardLikelihood: order.hazardLikelihood,
+    contactName: order.contactName,
+    access: order.access,
+    noteForPayer: order.noteForPayer,
+    placePath: await placePathOf(db, order),
+    ageDays: Math.floor((now.getTime() - order.createdAt.getTime()) / 86_400_000),
+    asks: await openAsksOf(db, order.id, who, now, order.estimateMinor),
+    openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
+    rules: await forOrders(db, order.siteId),
   }
+}
+
+async function forOrders(db: Reader, siteId: number): Promise<OrderFacts['rules']> {
+  const { completeness, reasons } = await rulesOf(db, siteId)
+  return { completeness, reasons }
+}
+
+/** The ids of the place and of every place around it. */
+async function placePathOf(db: Reader, { placeId, assetId }: OrderRecord): Promise<number[]> {
+  const [row] = placeId
+    ? await db.select({ path: places.path }).from(places).where(eq(places.id, placeId))
+    : assetId
+      ? await db.select({ path: places.path }).from(assets).innerJoin(places, eq(places.id, assets.placeId)).where(eq(assets.id, assetId))
+      : []
+  return row ? row.path.split('/').filter(Boolean).map(Number) : []
+}
+
+/** Members of the group this order leads that are not over. */
+export function openMembersOf(db: Reader, leadOrderId: number) {
+  return db
+    .select({ id: orders.id, number: orders.number })
+    .from(orders)
+    .where(and(eq(orders.leadOrderId, leadOrderId), isNull(orders.discardedAt), notInArray(orders.state, ['done', 'checked', 'closed', 'cancelled'])))
+    .orderBy(orders.id)
 }
 
 /** The posting of an order that has not been reversed, or null. */

@@ -7,6 +7,8 @@ import closeOrder from './closeOrder'
 import discardOrder from './discardOrder'
 import editOrder from './editOrder'
 import holdOrder from './holdOrder'
+import joinGroup from './joinGroup'
+import leaveGroup from './leaveGroup'
 import listOrders from './listOrders'
 import readAttachment from './readAttachment'
 import readOrder from './readOrderSheet'
@@ -18,14 +20,17 @@ import sendBackOrder from './sendBackOrder'
 import submitOrder from './submitOrder'
 
 export * from './changes'
-export * from './decideApproval'
+export * from './asks'
+export * from './ruleBook'
 export * from './endVisits'
 export * from './facts'
+export { takeOut } from './leaveGroup'
 export * from './lockOrder'
 export * from './orderMove'
 export * from './sendFile'
 export * from './takeNumber'
 export * from './targetOf'
+export * from './targetWatch'
 export * from './timelineOf'
 export const routes: Route[] = [
   listOrders,
@@ -44,5 +49,7 @@ export const routes: Route[] = [
   discardOrder,
   restoreOrder,
   archiveOrder,
+  joinGroup,
+  leaveGroup,
   readAttachment,
 ]

@@ -1,10 +1,12 @@
 import { and, asc, desc, eq, gte, inArray, isNull } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/orders'
+import type { OrderFacts } from '#core/orders'
 import type { ApprovalRow, OrderSheet, PostingRow, StintRow, VisitRow } from '#contract/orders'
 import { maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
-import { costLinesOf } from '#server/ledger'
+import { budgetsOf, costLinesOf } from '#server/ledger'
+import { awayNow } from '#server/people'
 import { nameAsset, namePlace } from '#server/places'
 import {
   accountRoles,
@@ -26,6 +28,7 @@ import {
   vendors,
   visits,
 } from '../tables'
+import { asksFor } from './asks'
 import { factsOf } from './facts'
 import { gaugeOf, gaugeTarget } from './targetOf'
 import { timelineOfOrder } from './timelineOf'
@@ -58,6 +61,8 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     supervisorId: order.supervisorId,
     consequence: order.consequence,
     urgency: order.urgency,
+    hazardSeverity: order.hazardSeverity,
+    hazardLikelihood: order.hazardLikelihood,
     priority: order.priority,
     prioritySentence: order.prioritySentence,
     estimateMinor: order.estimateMinor,
@@ -82,7 +87,15 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
       .innerJoin(payers, eq(payers.id, orderShares.payerId))
       .where(eq(orderShares.orderId, id))
       .orderBy(asc(orderShares.position)),
-    approvers: await approversFor(db, order.estimateMinor ?? 0),
+    agreements: await agreementsOf(db, order, facts),
+    approvers: await approversFor(db, order.estimateMinor ?? 0, now),
+    budgets: await budgetsOf(
+      db,
+      facts.shares.map((share) => share.payerId),
+      now,
+    ),
+    lead: await leadOf(db, order.leadOrderId),
+    members: await membersOf(db, id),
     requests: await db
       .select({ id: requests.id, number: requests.number, summary: requests.summary, reporterName: requests.reporterName })
       .from(requestOrders)
@@ -109,16 +122,48 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
   }
 }
 
-/** Those whose own limit covers the amount, the lowest sufficient limit first. */
-async function approversFor(db: Reader, amount: number) {
+/** What was asked for when it was submitted; before that, what would be asked as it stands. */
+async function agreementsOf(db: Reader, order: typeof orders.$inferSelect, facts: OrderFacts): Promise<OrderSheet['agreements']> {
+  if (order.state === 'to_approve') return facts.asks.map(({ position, who, why, decided }) => ({ position, who, why, decided }))
+  if (order.state !== 'draft' || order.estimateMinor === null) return []
+  const asks = await asksFor(db, order, facts)
+  return asks.map(({ position, why, accountId }) => ({ position, who: accountId ? '' : 'somebody whose limit covers it', why, decided: false }))
+}
+
+async function leadOf(db: Reader, leadOrderId: number | null): Promise<OrderSheet['lead']> {
+  if (!leadOrderId) return null
+  const [lead] = await db.select({ id: orders.id, number: orders.number, summary: orders.summary }).from(orders).where(eq(orders.id, leadOrderId))
+  return lead ?? null
+}
+
+function membersOf(db: Reader, leadOrderId: number) {
   return db
-    .select({ name: people.name, limitMinor: accounts.approvalLimitMinor })
+    .select({ id: orders.id, number: orders.number, summary: orders.summary, state: orders.state, heldFrom: orders.heldFrom })
+    .from(orders)
+    .where(and(eq(orders.leadOrderId, leadOrderId), isNull(orders.discardedAt)))
+    .orderBy(asc(orders.id))
+}
+
+/** Those whose own limit covers the amount, the lowest sufficient limit first, with who decides for them while they are away. */
+async function approversFor(db: Reader, amount: number, now: Date): Promise<Outgoing<OrderSheet['approvers']>> {
+  const rows = await db
+    .select({ id: accounts.id, name: people.name, limitMinor: accounts.approvalLimitMinor })
     .from(accounts)
     .innerJoin(people, eq(people.id, accounts.personId))
     .innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
     .where(and(eq(accountRoles.role, 'approver'), isNull(accounts.disabledAt), gte(accounts.approvalLimitMinor, amount)))
     .orderBy(asc(accounts.approvalLimitMinor))
-    .then((rows) => rows.map((row) => ({ name: row.name, limitMinor: row.limitMinor! })))
+  const away = await awayNow(
+    db,
+    rows.map((row) => row.id),
+    now,
+  )
+  return rows.map((row) => ({
+    name: row.name,
+    limitMinor: row.limitMinor!,
+    awayUntil: away.get(row.id)?.untilAt ?? null,
+    deputy: away.get(row.id)?.deputy ?? null,
+  }))
 }
 
 async function visitsOf(db: Reader, orderId: number): Promise<Outgoing<VisitRow>[]> {

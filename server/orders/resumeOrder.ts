@@ -6,4 +6,5 @@ export default orderMove(contract.resumeOrder, 'resume', async ({ tx, order, now
   heldFrom: null,
   holdReason: null,
   ...(await resumedTarget(tx, order, now)),
+  ...(order.clockStoppedAt ? { toldStanding: 'none' as const } : {}),
 }))

@@ -1,8 +1,8 @@
 import * as contract from '#contract/orders'
-import { decideApproval } from './decideApproval'
+import { sendBackAsks } from './asks'
 import { orderMove } from './orderMove'
 
 export default orderMove(contract.sendBackOrder, 'sendBack', async ({ tx, who, now, order, input }) => {
-  await decideApproval(tx, who, now, order.id, 'sent_back', input.reason || null, order.estimateMinor ?? 0)
+  await sendBackAsks(tx, who, now, order.id, input.reason || null)
   return {}
 })

@@ -1,8 +1,8 @@
 import * as contract from '#contract/orders'
-import { approvals } from '../tables'
+import { askForApproval } from './asks'
 import { orderMove } from './orderMove'
 
-export default orderMove(contract.submitOrder, 'submit', async ({ tx, who, now, order }) => {
-  await tx.insert(approvals).values({ orderId: order.id, amountMinor: order.estimateMinor!, askedAt: now, askedBy: who.accountId })
+export default orderMove(contract.submitOrder, 'submit', async ({ tx, who, now, order, facts }) => {
+  await askForApproval(tx, who, now, order, facts)
   return { submittedBy: who.accountId }
 })

@@ -1,24 +1,34 @@
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import type { GaugeTarget } from '#contract/orders'
 import { resumeTarget, setTarget, stopTarget, targetState } from '#core/orders'
-import type { Target } from '#core/orders'
+import type { Target, TargetRule } from '#core/orders'
 import type { Priority } from '#core/requests'
 import type { Outgoing, Reader } from '#server/kit'
-import { settings, sites, targetRules } from '../tables'
+import { settings, sites, targetExceptions, targetRules } from '../tables'
 import type { OrderRecord } from './facts'
 
 type TargetColumns = Pick<OrderRecord, 'targetClock' | 'targetStartAt' | 'responseDueAt' | 'closeAt' | 'completionDueAt' | 'clockStoppedAt'>
 
-/** The promise for a priority at a site, counted from `start`, as columns of an order. */
-export async function promiseFor(db: Reader, siteId: number, priority: Priority, start: Date): Promise<TargetColumns> {
-  const rules = await db
-    .select({ rule: targetRules, calendar: sites.calendar })
+/** What a priority promises at a site, or for one category of it. */
+export async function promiseRule(db: Reader, siteId: number, priority: Priority, categoryId: number | null): Promise<TargetRule> {
+  const [exception] = categoryId
+    ? await db
+        .select()
+        .from(targetExceptions)
+        .where(and(eq(targetExceptions.siteId, siteId), eq(targetExceptions.categoryId, categoryId), eq(targetExceptions.priority, priority)))
+    : []
+  if (exception) return exception
+  const [usual] = await db
+    .select()
     .from(targetRules)
-    .innerJoin(sites, eq(sites.id, targetRules.siteId))
-    .where(eq(targetRules.siteId, siteId))
-  const found = rules.find(({ rule }) => rule.priority === priority)
-  if (!found) throw new Error(`No target rule for ${priority} at site ${siteId}.`)
-  return toColumns(setTarget(found.rule, start, found.calendar))
+    .where(and(eq(targetRules.siteId, siteId), eq(targetRules.priority, priority)))
+  if (!usual) throw new Error(`No target rule for ${priority} at site ${siteId}.`)
+  return usual
+}
+
+/** The promise for a priority at a site, or for one category of it, counted from `start`, as columns of an order. */
+export async function promiseFor(db: Reader, siteId: number, priority: Priority, start: Date, categoryId: number | null = null): Promise<TargetColumns> {
+  return toColumns(setTarget(await promiseRule(db, siteId, priority, categoryId), start, await calendarOf(db, siteId)))
 }
 
 /** Columns after a hold that stops the clock, or after one that does not. */

@@ -1,11 +1,15 @@
 import type { Route } from '#server/kit'
+import endAway from './endAway'
 import findPeople from './findPeople'
 import keepCallPreset from './keepCallPreset'
+import listAway from './listAway'
 import listNotices from './listNotices'
 import readNotices from './readNotices'
 import readSelf from './readSelf'
 import readVocabulary from './readVocabulary'
+import saveAway from './saveAway'
 import signIn from './signIn'
 import signOut from './signOut'
 
-export const routes: Route[] = [signIn, signOut, readSelf, listNotices, readNotices, findPeople, readVocabulary, keepCallPreset]
+export * from './away'
+export const routes: Route[] = [signIn, signOut, readSelf, listNotices, readNotices, findPeople, readVocabulary, keepCallPreset, listAway, saveAway, endAway]

@@ -1,5 +1,6 @@
 import { and, desc, eq, like, or } from 'drizzle-orm'
 import * as contract from '#contract/places'
+import { stationOf } from '#core/orders'
 import type { Found } from '#contract/places'
 import { assets, orders, people, places, requests } from '../tables'
 import { query, withinSites } from '#server/kit'
@@ -13,7 +14,7 @@ export default query(contract.searchEverything, async ({ db, who, input }) => {
   const starts = `${q.toUpperCase()}%`
   const [orderRows, requestRows, placeRows, assetRows, peopleRows] = await Promise.all([
     db
-      .select({ id: orders.id, number: orders.number, summary: orders.summary })
+      .select({ id: orders.id, number: orders.number, summary: orders.summary, state: orders.state })
       .from(orders)
       .where(
         and(
@@ -24,7 +25,7 @@ export default query(contract.searchEverything, async ({ db, who, input }) => {
       .orderBy(desc(orders.id))
       .limit(EACH),
     db
-      .select({ id: requests.id, number: requests.number, summary: requests.summary })
+      .select({ id: requests.id, number: requests.number, summary: requests.summary, state: requests.state, takenUpAt: requests.takenUpAt })
       .from(requests)
       .where(
         and(
@@ -51,8 +52,14 @@ export default query(contract.searchEverything, async ({ db, who, input }) => {
       .limit(EACH),
   ])
   const numbered: Found[] = [
-    ...orderRows.map((row) => ({ type: 'order' as const, id: row.id, title: row.number, subtitle: row.summary })),
-    ...requestRows.map((row) => ({ type: 'request' as const, id: row.id, title: row.number, subtitle: row.summary })),
+    ...orderRows.map((row) => ({ type: 'order' as const, id: row.id, title: row.number, subtitle: row.summary, station: stationOf(row.state) })),
+    ...requestRows.map((row) => ({
+      type: 'request' as const,
+      id: row.id,
+      title: row.number,
+      subtitle: row.summary,
+      station: row.state === 'new' && !row.takenUpAt ? ('intake' as const) : ('triage' as const),
+    })),
   ]
   const named: Found[] = [
     ...assetRows.map((row) => ({ type: 'asset' as const, id: row.id, title: row.tag, subtitle: row.name })),

@@ -139,10 +139,9 @@ async function misspelt(db: Reader, siteId: number, search: string): Promise<{ p
     known = { mark, index }
     indexes.set(siteId, known)
   }
-  const found = known.index
-    .search(search, { fuzzy: 0.25, prefix: true, combineWith: 'AND' })
-    .slice(0, MOST)
-    .map((row) => row.id as string)
+  const found = known.index.search(search, { fuzzy: 0.25, prefix: true, combineWith: 'AND' }).map((row) => row.id as string)
   const ids = (letter: string) => found.filter((id) => id.startsWith(letter)).map((id) => Number(id.slice(1)))
-  return { placeIds: ids('p'), assetIds: ids('a') }
+  // A room is named more often than the machines in it, of which there are more.
+  const placeIds = ids('p').slice(0, (MOST * 2) / 3)
+  return { placeIds, assetIds: ids('a').slice(0, MOST - placeIds.length) }
 }

@@ -23,7 +23,7 @@ export default command(contract.acceptRequest, async ({ tx, who, input, now }) =
 /** An order that starts with everything the request held, so that nothing is typed twice. */
 async function newOrder(tx: Tx, who: Asker, request: RequestRecord, now: Date) {
   const [category] = request.categoryId ? await tx.select().from(categories).where(eq(categories.id, request.categoryId)) : []
-  const promise = await promiseFor(tx, request.siteId, request.priority!, request.receivedAt)
+  const promise = await promiseFor(tx, request.siteId, request.priority!, request.receivedAt, request.categoryId)
   const number = await takeNumber(tx, request.siteId, 'order')
   const [saved] = await tx
     .insert(orders)
@@ -41,6 +41,8 @@ async function newOrder(tx: Tx, who: Asker, request: RequestRecord, now: Date) {
       tradeId: category?.tradeId ?? null,
       leadId: who.accountId,
       consequence: request.consequence,
+      hazardSeverity: request.hazardSeverity,
+      hazardLikelihood: request.hazardLikelihood,
       urgency: request.urgency,
       priority: request.priority,
       priorityRank: PRIORITIES.indexOf(request.priority!) + 1,

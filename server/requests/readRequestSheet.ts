@@ -1,12 +1,12 @@
-import { and, eq } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import type { RequestSheet } from '#contract/requests'
 import { bulletinsAt } from '#server/help'
 import { maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
-import { timelineOfRequest } from '#server/orders'
+import { promiseRule, timelineOfRequest } from '#server/orders'
 import { nameAsset, namePlace } from '#server/places'
-import { attachments, followers, orders, requestOrders, requests, sites, targetRules } from '../tables'
+import { attachments, followers, orders, requestOrders, requests, sites } from '../tables'
 import { readAnswers } from './categoryForms'
 import { conversationOf } from './conversation'
 import { requestFacts } from './facts'
@@ -18,12 +18,7 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
   const [found] = await db.select({ request: requests, site: sites }).from(requests).innerJoin(sites, eq(sites.id, requests.siteId)).where(eq(requests.id, id))
   if (!found || !maySee(who, found.request.siteId)) throw notFound('request')
   const { request, site } = found
-  const [rule] = request.priority
-    ? await db
-        .select()
-        .from(targetRules)
-        .where(and(eq(targetRules.siteId, site.id), eq(targetRules.priority, request.priority)))
-    : []
+  const rule = request.priority ? await promiseRule(db, site.id, request.priority, request.categoryId) : null
   const [joinedTo] = request.joinedToId
     ? await db.select({ id: requests.id, number: requests.number }).from(requests).where(eq(requests.id, request.joinedToId))
     : []
@@ -48,6 +43,8 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
     categoryId: request.categoryId,
     consequence: request.consequence,
     urgency: request.urgency,
+    hazardSeverity: request.hazardSeverity,
+    hazardLikelihood: request.hazardLikelihood,
     priority: request.priority,
     prioritySentence: request.prioritySentence,
     priorityOverridden: request.priorityOverridden,

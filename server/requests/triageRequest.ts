@@ -1,10 +1,10 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { refuse } from '#core/kit'
-import { priorityOf, PRIORITY_NAMES } from '#core/requests'
+import { levelSaid, PRIORITY_NAMES, prioritySaid, priorityWithHazard } from '#core/requests'
 import { command, conflict } from '#server/kit'
 import type { Tx } from '#server/kit'
-import { changesOf } from '#server/orders'
+import { changesOf, rulesOf } from '#server/orders'
 import { assets, categories, payers, places, requests } from '../tables'
 import { lockRequestById } from './facts'
 import type { RequestRecord } from './facts'
@@ -17,7 +17,7 @@ export default command(contract.triageRequest, async ({ tx, who, input, now, tel
   if (request.version !== version) throw conflict(request.version, differences)
   if (request.state !== 'new' && request.state !== 'asked') refuse('decided', 'It has been decided; change the order instead.')
   await refuseUnknown(tx, request, fields)
-  const patch: Partial<RequestRecord> = { ...fields, ...priorityPatch(request, fields, wanted, priorityReason) }
+  const patch: Partial<RequestRecord> = { ...fields, ...(await priorityPatch(tx, request, fields, wanted, priorityReason)) }
   if (patch.priority && patch.priority !== request.priority) differences.push({ field: 'priority', theirs: request.priority, yours: patch.priority })
   if (differences.length) {
     const taken = request.takenUpAt ? {} : { takenUpAt: now, takenUpBy: who.accountId }
@@ -39,22 +39,24 @@ export default command(contract.triageRequest, async ({ tx, who, input, now, tel
 })
 
 /** From consequence and urgency, unless somebody overrode it with a reason. */
-function priorityPatch(
+async function priorityPatch(
+  tx: Tx,
   request: RequestRecord,
   fields: Partial<RequestRecord>,
   wanted: RequestRecord['priority'] | undefined,
   reason: string | undefined,
-): Partial<RequestRecord> {
+): Promise<Partial<RequestRecord>> {
+  const { matrix, hazards } = await rulesOf(tx, request.siteId)
+  const said = { ...request, ...fields }
   if (wanted) {
+    if (priorityWithHazard(wanted, levelSaid(said, hazards)) !== wanted)
+      refuse('hazard_high', 'Its hazard is high, so it is never less than an Emergency. Change what is said of the hazard first.', 'priority')
     if (!reason) refuse('reason_missing', 'Say why it is not what consequence and urgency give.', 'priorityReason')
     return { priority: wanted, prioritySentence: `${PRIORITY_NAMES[wanted]}, set by hand: ${reason}`, priorityOverridden: true }
   }
-  if (!('consequence' in fields || 'urgency' in fields)) return {}
-  const consequence = 'consequence' in fields ? fields.consequence : request.consequence
-  const urgency = 'urgency' in fields ? fields.urgency : request.urgency
-  if (!consequence || !urgency) return { priority: null, prioritySentence: null, priorityOverridden: false }
-  const { priority, sentence } = priorityOf(consequence, urgency)
-  return { priority, prioritySentence: sentence, priorityOverridden: false }
+  if (!(['consequence', 'urgency', 'hazardSeverity', 'hazardLikelihood'] as const).some((field) => field in fields)) return {}
+  const verdict = prioritySaid(said, matrix, hazards)
+  return { priority: verdict?.priority ?? null, prioritySentence: verdict?.sentence ?? null, priorityOverridden: false }
 }
 
 async function refuseUnknown(tx: Tx, request: RequestRecord, fields: Partial<RequestRecord>): Promise<void> {

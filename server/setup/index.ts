@@ -15,7 +15,14 @@ import readIntakeSetup from './readIntakeSetup'
 import revokeApiKey from './revokeApiKey'
 import saveCategory from './saveCategory'
 import saveWording from './saveWording'
+import dropPromiseException from './dropPromiseException'
+import readRuleBook from './readRuleBook'
+import saveCalendar from './saveCalendar'
+import saveConsent from './saveConsent'
+import savePromiseException from './savePromiseException'
+import saveRules from './saveRules'
 import takeTable from './takeTable'
+import tryReasonRules from './tryReasonRules'
 
 export const routes: Route[] = [
   readSetup,
@@ -35,4 +42,11 @@ export const routes: Route[] = [
   saveCategory,
   saveWording,
   takeTable,
+  readRuleBook,
+  saveRules,
+  tryReasonRules,
+  savePromiseException,
+  dropPromiseException,
+  saveCalendar,
+  saveConsent,
 ]

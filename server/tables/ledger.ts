@@ -14,6 +14,9 @@ export const payers = mysqlTable('payer', {
   taxBp: basisPoints('tax_bp').notNull(),
   email: varchar('email', { length: 190 }),
   budgetMinor: minor('budget_minor'),
+  /** Who consents before more than this is spent at their cost; empty for payers who leave it to us. */
+  consentAboveMinor: minor('consent_above_minor'),
+  consentAccountId: int('consent_account_id').references((): AnyMySqlColumn => accounts.id),
   endsOn: date('ends_on', { mode: 'string' }),
 })
 

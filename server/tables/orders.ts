@@ -3,7 +3,7 @@ import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { VISIT_KINDS, VISIT_RESULTS } from '#core/dispatch'
 import { STINT_KINDS } from '#core/ledger'
 import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES } from '#core/orders'
-import { CONSEQUENCES, PRIORITIES, URGENCIES } from '#core/requests'
+import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
 import { basisPoints, id, instant, minor, tokenHash, version } from './columns'
 import { payers } from './ledger'
 import { accounts, teams, technicians, trades } from './people'
@@ -37,6 +37,9 @@ export const orders = mysqlTable(
     /** 1 for Emergency to 4 for Deferred, so that lists sort by it. */
     priorityRank: smallint('priority_rank').notNull().default(3),
     prioritySentence: varchar('priority_sentence', { length: 300 }),
+    /** What was said of its hazards: `none` means somebody looked. */
+    hazardSeverity: varchar('hazard_severity', { length: 12, enum: [...SEVERITIES, 'none'] }),
+    hazardLikelihood: varchar('hazard_likelihood', { length: 12, enum: LIKELIHOODS }),
     estimateMinor: minor('estimate_minor'),
     contactName: varchar('contact_name', { length: 120 }),
     contactPhone: varchar('contact_phone', { length: 40 }),
@@ -52,6 +55,10 @@ export const orders = mysqlTable(
     clockStoppedAt: instant('clock_stopped_at'),
     respondedAt: instant('responded_at'),
     finishedAt: instant('finished_at'),
+    /** How far people have been told of its target: nothing yet, that it is close, that it is past, or nothing more to tell. */
+    toldStanding: varchar('told_standing', { length: 8, enum: ['none', 'close', 'past', 'over'] })
+      .notNull()
+      .default('none'),
     heldFrom: varchar('held_from', { length: 12, enum: ORDER_STATES }),
     holdReason: varchar('hold_reason', { length: 12, enum: HOLD_REASONS }),
     symptom: varchar('symptom', { length: 80 }),
@@ -73,6 +80,12 @@ export const orders = mysqlTable(
     index('order_place').on(table.placeId, table.createdAt),
     index('order_asset').on(table.assetId, table.createdAt),
     index('order_lead').on(table.leadOrderId),
+    index('order_told').on(table.toldStanding, table.closeAt),
+    index('order_finished').on(table.state, table.finishedAt, table.id),
+    index('order_over').on(table.state, table.closedAt, table.id),
+    index('order_archived').on(table.archived, table.id),
+    index('order_team').on(table.teamId, table.state, table.completionDueAt, table.id),
+    index('order_created').on(table.createdAt, table.id),
   ],
 )
 
@@ -186,6 +199,15 @@ export const approvals = mysqlTable(
     orderId: int('order_id')
       .notNull()
       .references(() => orders.id),
+    /** Those of one position are asked at once, lower positions first. */
+    position: smallint('position').notNull().default(1),
+    kind: varchar('kind', { length: 8, enum: ['limit', 'person', 'consent'] })
+      .notNull()
+      .default('limit'),
+    /** Whom it names; nobody for the one anybody with the limit can give. */
+    accountId: int('account_id').references(() => accounts.id),
+    payerId: int('payer_id').references(() => payers.id),
+    why: varchar('why', { length: 400 }).notNull().default(''),
     amountMinor: minor('amount_minor').notNull(),
     askedAt: instant('asked_at').notNull(),
     askedBy: int('asked_by').references(() => accounts.id),

@@ -1,6 +1,6 @@
 import { boolean, index, int, json, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
-import { CONSEQUENCES, PRIORITIES, REQUEST_STATES, URGENCIES } from '#core/requests'
+import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Answers, Question } from '#core/requests'
 import { id, instant, tokenHash, version } from './columns'
 import { payers } from './ledger'
@@ -78,6 +78,8 @@ export const requests = mysqlTable(
     sentBy: json('sent_by').$type<SentBySystem>(),
     apiKeyId: int('api_key_id').references((): AnyMySqlColumn => apiKeys.id),
     urgency: varchar('urgency', { length: 12, enum: URGENCIES }),
+    hazardSeverity: varchar('hazard_severity', { length: 12, enum: [...SEVERITIES, 'none'] }),
+    hazardLikelihood: varchar('hazard_likelihood', { length: 12, enum: LIKELIHOODS }),
     priority: varchar('priority', { length: 12, enum: PRIORITIES }),
     prioritySentence: varchar('priority_sentence', { length: 300 }),
     priorityOverridden: boolean('priority_overridden').notNull().default(false),

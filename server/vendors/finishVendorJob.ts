@@ -6,6 +6,6 @@ import { readPassSheet } from './passSheet'
 
 export default command(contract.finishVendorJob, async ({ tx, input, now }) => {
   const { visit, order, worker } = await lockPass(tx, input.token, now)
-  await finishVisit(tx, worker, order, visit, input, now)
+  await finishVisit(tx, worker, order, visit, { ...input, releaseMembers: true }, now)
   return readPassSheet(tx, input.token, now)
 })

@@ -41,8 +41,7 @@ const lines = computed<Line[]>(() => {
 })
 
 function addressFor(one: Found): string {
-  if (one.type === 'request') return `/desk/triage/request/${one.id}`
-  if (one.type === 'order') return `/desk/planning/order/${one.id}`
+  if (one.type === 'request' || one.type === 'order') return `/desk/${one.station}/${one.type}/${one.id}`
   return `/registers/${{ place: 'places', asset: 'assets', person: 'people' }[one.type]}?q=${encodeURIComponent(one.title)}`
 }
 

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { Bell, CircleUserRound } from '@lucide/vue'
-import { onMounted, onUnmounted, ref } from 'vue'
+import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { listNotices, readNotices } from '#contract/people'
 import { ROLE_NAMES } from '#core/people'
-import { call, onLiveChange, shortTime, theme, toggleTheme, useLoading, useSession, useSoon } from '#web/kit'
+import { call, offerActs, onLiveChange, shortTime, theme, toggleTheme, useLoading, useSession, useSoon } from '#web/kit'
 
 defineEmits<{ leave: [] }>()
 const session = useSession()
 const router = useRouter()
+const AwayForm = defineAsyncComponent(() => import('../people/AwayForm.vue'))
+const awayOpen = ref(false)
+offerActs(() => (session.can('desk.read') ? [{ label: 'Who is away, and who decides for them', run: () => (awayOpen.value = true) }] : []))
 const open = ref<'notices' | 'person' | null>(null)
 const root = ref<HTMLElement | null>(null)
 const notices = useLoading(() => call(listNotices, {}))
@@ -52,9 +55,11 @@ async function go(notice: { orderId: number | null; requestId: number | null }):
         <strong>{{ session.self?.name }}</strong>
       </p>
       <p class="soft">{{ session.self?.roles.map((role) => ROLE_NAMES[role]).join(', ') }}, {{ session.self?.site.name }}</p>
+      <button v-if="session.can('desk.read')" class="push" type="button" @click="((open = null), (awayOpen = true))">Who is away</button>
       <button class="push" type="button" @click="toggleTheme">{{ theme === 'light' ? 'Dark colours' : 'Light colours' }}</button>
       <button class="push" type="button" @click="$emit('leave')">Sign out</button>
     </div>
+    <AwayForm v-if="awayOpen" @close="awayOpen = false" />
     <div v-if="open === 'notices'" class="drop">
       <p><strong>What you were told</strong></p>
       <p v-if="!notices.value.value?.rows.length" class="soft">Nothing yet. Decisions on your orders and questions for you arrive here.</p>

@@ -85,7 +85,7 @@ function step(by: 1 | -1): void {
   if (!row) return
   at.value = next
   emit('show', row.type, row.id)
-  void nextTick(focusRow)
+  void nextTick(() => document.getElementById(`row-${next}`)?.focus())
 }
 
 function focusRow(): void {

@@ -9,9 +9,14 @@ import { call, useLoading } from '#web/kit'
 const props = defineProps<{
   outcome: { symptom: string | null; cause: string | null; fix: string | null }
   busy: boolean
+  /** Orders of the group it leads that are not over. */
+  openMembers?: string[]
   sentenceAt: (field: string) => string | undefined
 }>()
-const emit = defineEmits<{ finish: [{ result: VisitResult; symptom?: string; cause?: string; fix?: string; note?: string }]; leave: [] }>()
+const emit = defineEmits<{
+  finish: [{ result: VisitResult; symptom?: string; cause?: string; fix?: string; note?: string; releaseMembers?: boolean }]
+  leave: []
+}>()
 const lists = useLoading(() => call(readOutcomeLists, {}))
 void lists.load()
 const result = ref<VisitResult>('done')
@@ -19,10 +24,15 @@ const symptom = ref(props.outcome.symptom ?? '')
 const cause = ref(props.outcome.cause ?? '')
 const fix = ref(props.outcome.fix ?? '')
 const note = ref('')
+const released = ref(false)
 </script>
 
 <template>
-  <form class="card" aria-label="Leave the job" @submit.prevent="emit('finish', { result, symptom, cause, fix, note })">
+  <form
+    class="card"
+    aria-label="Leave the job"
+    @submit.prevent="emit('finish', { result, symptom, cause, fix, note, ...(openMembers?.length ? { releaseMembers: released } : {}) })"
+  >
     <h2>Leave the job</h2>
     <fieldset>
       <legend class="label">How does it stand?</legend>
@@ -58,8 +68,16 @@ const note = ref('')
         </select>
         <p v-if="sentenceAt(name)" class="problem" role="alert">{{ sentenceAt(name) }}</p>
       </div>
+      <div v-if="openMembers?.length" class="members">
+        <p>It leads {{ openMembers.join(', ') }}, not over yet.</p>
+        <label><input v-model="released" type="checkbox" /> They go on by themselves, whole</label>
+        <p v-if="sentenceAt('members')" class="problem" role="alert">{{ sentenceAt('members') }}</p>
+      </div>
     </template>
-    <div class="field"><label for="out-note">Anything to add</label><textarea id="out-note" v-model="note" class="entry" maxlength="2000" /></div>
+    <div class="field">
+      <label for="out-note">Anything to add</label><textarea id="out-note" v-model="note" class="entry" maxlength="2000" />
+      <p v-if="sentenceAt('reason')" class="problem" role="alert">{{ sentenceAt('reason') }}</p>
+    </div>
     <button class="push first" :disabled="busy">{{ result === 'done' ? 'Finish' : 'Leave' }}</button>
     <button class="push" type="button" @click="emit('leave')">Not yet</button>
   </form>
@@ -72,7 +90,8 @@ fieldset {
   padding: 0;
   display: grid;
 }
-fieldset label {
+fieldset label,
+.members label {
   min-height: 48px;
   display: flex;
   align-items: center;

@@ -55,6 +55,7 @@ function openParts(): void {
         <FinishForm
           v-if="open === 'finish'"
           :outcome="it.outcome"
+          :open-members="it.openMembers"
           :busy="busy"
           :sentence-at="(field) => problem?.at(field)"
           @finish="(leaving) => act(() => call(contract.finishJob, { visitId, ...leaving }))"

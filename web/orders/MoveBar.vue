@@ -12,6 +12,8 @@ export interface OfferedMove {
   /** The next act, when it is possible: the one that carries the work on. */
   onward?: boolean
   reasonLabel?: string
+  /** Reasons to choose from, where a rule gives a list. */
+  answers?: string[]
   /** Choices that go with the reason, such as what an order waits for. */
   choices?: { name: string; options: { value: string; label: string }[] }
 }
@@ -23,6 +25,7 @@ const asking = ref<OfferedMove | null>(null)
 const explained = ref<OfferedMove | null>(null)
 const written = ref('')
 const choice = ref('')
+const answer = ref('')
 const missing = ref(false)
 
 function press(move: OfferedMove): void {
@@ -33,20 +36,22 @@ function press(move: OfferedMove): void {
     return
   }
   if (move.reason === 'none' && !move.choices) return emit('go', move.move, {})
-  written.value = ''
+  written.value = answer.value = ''
   choice.value = move.choices?.options[0]?.value ?? ''
   asking.value = move
-  void nextTick(() => document.getElementById('move-reason')?.focus())
+  void nextTick(() => document.getElementById(move.answers?.length ? 'move-answer' : 'move-reason')?.focus())
 }
 
 function confirm(): void {
   const move = asking.value!
-  if (move.reason === 'required' && !written.value.trim()) {
+  const listed = !!move.answers?.length
+  const reason = listed ? [answer.value, written.value.trim()].filter(Boolean).join(': ') : written.value.trim()
+  if (move.reason === 'required' && !(listed ? answer.value : reason)) {
     missing.value = true
     return
   }
   asking.value = null
-  emit('go', move.move, { reason: written.value.trim() || undefined, choice: choice.value || undefined })
+  emit('go', move.move, { reason: reason || undefined, choice: choice.value || undefined })
 }
 
 offerActs(() => props.moves.map((move) => ({ label: move.label, key: move.key || undefined, run: () => press(move), whyNot: undefined })))
@@ -66,7 +71,8 @@ offerActs(() => props.moves.map((move) => ({ label: move.label, key: move.key ||
         :data-move="move.move"
         @click="press(move)"
       >
-        {{ move.label }}<kbd v-if="move.key">{{ move.key.toUpperCase() }}</kbd>
+        {{ move.label }}<span v-if="move.reason === 'required' && !move.reasons.length" class="asks" title="A reason is needed">…</span
+        ><kbd v-if="move.key">{{ move.key.toUpperCase() }}</kbd>
       </button>
       <slot />
     </div>
@@ -77,10 +83,19 @@ offerActs(() => props.moves.map((move) => ({ label: move.label, key: move.key ||
           <option v-for="option in asking.choices.options" :key="option.value" :value="option.value">{{ option.label }}</option>
         </select>
       </div>
+      <div v-if="asking.answers?.length" class="field">
+        <label for="move-answer">{{ asking.reasonLabel ?? 'Why' }} (needed)</label>
+        <select id="move-answer" v-model="answer" class="entry" :aria-invalid="missing">
+          <option value="">Choose</option>
+          <option v-for="one in asking.answers" :key="one" :value="one">{{ one }}</option>
+        </select>
+      </div>
       <div class="field grow">
-        <label for="move-reason">{{ asking.reasonLabel ?? 'Why' }}{{ asking.reason === 'required' ? ' (needed)' : '' }}</label>
-        <textarea id="move-reason" v-model="written" class="entry" maxlength="500" :aria-invalid="missing" />
-        <p v-if="missing" class="problem" role="alert">Write it in a few words.</p>
+        <label for="move-reason">{{
+          asking.answers?.length ? 'In your own words' : `${asking.reasonLabel ?? 'Why'}${asking.reason === 'required' ? ' (needed)' : ''}`
+        }}</label>
+        <textarea id="move-reason" v-model="written" class="entry" maxlength="400" :aria-invalid="missing && !asking.answers?.length" />
+        <p v-if="missing" class="problem" role="alert">{{ asking.answers?.length ? 'Choose one.' : 'Write it in a few words.' }}</p>
       </div>
       <button class="push first" type="submit">{{ asking.label }} <kbd>Ctrl Enter</kbd></button>
       <button class="push" type="button" @click="asking = null">Leave it</button>

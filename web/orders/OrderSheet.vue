@@ -3,10 +3,23 @@ import { computed, ref, watch } from 'vue'
 import * as contract from '#contract/orders'
 import { formatMinor } from '#core/kit'
 import { COST_KIND_NAMES, STINT_KIND_NAMES } from '#core/ledger'
-import { completeForApproval, HOLD_REASON_NAMES, HOLD_REASONS, INVERSE_MOVES, offeredMoves, ORDER_KIND_NAMES, ORDER_KINDS, ORDER_MOVES } from '#core/orders'
+import {
+  completeForApproval,
+  HOLD_REASON_NAMES,
+  HOLD_REASONS,
+  INVERSE_MOVES,
+  neededReason,
+  offeredMoves,
+  ORDER_KIND_NAMES,
+  ORDER_KINDS,
+  ORDER_MOVES,
+} from '#core/orders'
 import type { HoldReason, OrderKind, OrderMove } from '#core/orders'
 import { CONSEQUENCE_NAMES, CONSEQUENCES, URGENCIES, URGENCY_NAMES } from '#core/requests'
 import type { Consequence, Urgency } from '#core/requests'
+import AgreementList from './AgreementList.vue'
+import GroupBox from './GroupBox.vue'
+import HazardFields from './HazardFields.vue'
 import { call, CallProblem, offerActs, onLiveChange, PriorityBar, ProblemNote, shortTime, spell, StageRing, TargetGauge, useSession, useSoon } from '#web/kit'
 import type { Permission } from '#core/people'
 import DispatchForm from '../dispatch/DispatchForm.vue'
@@ -85,7 +98,8 @@ const moves = computed<OfferedMove[]>(() => {
       label: rule.label,
       key: rule.key,
       reasons,
-      reason: rule.reason,
+      reason: neededReason(it.value!.facts, move).needed ? 'required' : rule.reason,
+      answers: neededReason(it.value!.facts, move).answers,
       reasonLabel: rule.reasonLabel,
       onward: ONWARD.includes(move),
       ...(move === 'hold' ? { choices: { name: 'What for', options: HOLD_REASONS.map((one) => ({ value: one, label: HOLD_REASON_NAMES[one] })) } } : {}),
@@ -183,6 +197,7 @@ const index = [
   ['what', 'What'],
   ['who-pays', 'Plan and payer'],
   ['approval', 'Approval'],
+  ['group', 'Group'],
   ['visits', 'Visits'],
   ['work', 'Work'],
   ['cost', 'Cost'],
@@ -288,6 +303,13 @@ const index = [
           :choices="URGENCIES.map((one) => ({ value: one, label: URGENCY_NAMES[one] }))"
           :disabled="!mayEdit"
           @pick="save({ urgency: $event as Urgency })"
+        />
+        <HazardFields
+          :severity="it.hazardSeverity"
+          :likelihood="it.hazardLikelihood"
+          :disabled="!mayEdit"
+          :problem="sentenceAt('hazardSeverity')"
+          @save="save($event)"
         />
       </div>
       <p class="soft">
@@ -413,13 +435,7 @@ const index = [
 
     <section id="s-approval" aria-label="Approval">
       <h2>Approval</h2>
-      <p v-if="it.state === 'draft' || it.state === 'to_approve'">
-        <template v-if="it.estimateMinor"
-          >{{ formatMinor(it.estimateMinor) }} {{ it.site.currency }} can be approved by
-          {{ it.approvers.map((one) => `${one.name} (to ${formatMinor(one.limitMinor)})`).join(' or ') || 'nobody: it is over every limit' }}.</template
-        >
-        <template v-else>The estimate decides who has to approve it.</template>
-      </p>
+      <AgreementList :sheet="it" />
       <p v-for="one in it.approvals" :key="one.id">
         {{ one.askedBy }} asked for {{ formatMinor(one.amountMinor) }} at {{ shortTime(one.askedAt) }}.
         <template v-if="one.decidedAt"
@@ -430,6 +446,11 @@ const index = [
         <template v-else>No decision yet.</template>
       </p>
       <p v-if="!it.approvals.length" class="soft">Nobody has been asked yet.</p>
+    </section>
+
+    <section id="s-group" data-field="members" aria-label="Group">
+      <h2>Group</h2>
+      <GroupBox :sheet="it" :may-edit="mayEdit" @changed="sheet.load" />
     </section>
 
     <section id="s-visits" data-field="visits" aria-label="Visits">

@@ -17,6 +17,7 @@ import type { Consequence, Priority, RequestMove, Urgency } from '#core/requests
 import { counted } from '#core/kit'
 import { call, CallProblem, longTime, offerActs, onLiveChange, PriorityBar, ProblemNote, shortTime, spell, TargetGauge, useSession, useSoon } from '#web/kit'
 import PickField from '../kit/PickField.vue'
+import HazardFields from '../orders/HazardFields.vue'
 import ConflictBox from '../orders/ConflictBox.vue'
 import { jumpTo } from '../orders/jump'
 import MoveBar from '../orders/MoveBar.vue'
@@ -333,6 +334,7 @@ const showValue = (field: string, value: unknown) =>
           :disabled="!mayTriage"
           @pick="save({ urgency: $event as Urgency })"
         />
+        <HazardFields :severity="it.hazardSeverity" :likelihood="it.hazardLikelihood" :disabled="!mayTriage" @save="save($event)" />
         <TextField
           name="outsideReference"
           label="Reference in another system"

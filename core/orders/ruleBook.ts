@@ -1,0 +1,40 @@
+import { DEFAULT_MATRIX, HAZARD_TABLE } from '#core/requests'
+import type { HazardTable, PriorityMatrix } from '#core/requests'
+import type { ApprovalRule } from './approvalAsks'
+import { USUALLY_NEEDED } from './completeness'
+import type { CompletenessRules } from './completeness'
+import type { EscalationRule } from './escalation'
+import type { ReasonRule } from './reasonRules'
+
+/** Everything a site decides about its own orders, edited in Setup and in force at once. */
+export interface RuleBook {
+  matrix: PriorityMatrix
+  hazards: HazardTable
+  completeness: CompletenessRules
+  reasons: ReasonRule[]
+  approvals: ApprovalRule[]
+  escalations: EscalationRule[]
+}
+export type RuleSection = keyof RuleBook
+
+/** The part of the rules a Sheet needs to say what is possible before anything is pressed. */
+export type OrderRules = Pick<RuleBook, 'completeness' | 'reasons'>
+
+/** What a site starts with. */
+export const DEFAULT_RULES: RuleBook = {
+  matrix: DEFAULT_MATRIX,
+  hazards: HAZARD_TABLE,
+  completeness: {
+    repair: USUALLY_NEEDED,
+    preventive: USUALLY_NEEDED,
+    inspection: USUALLY_NEEDED,
+    improvement: USUALLY_NEEDED,
+    call_back: USUALLY_NEEDED,
+  },
+  reasons: [],
+  approvals: [],
+  escalations: [
+    { at: 'close', when: { priorities: ['emergency', 'urgent'] }, tell: ['lead'] },
+    { at: 'past', when: {}, tell: ['lead', 'supervisor'] },
+  ],
+}

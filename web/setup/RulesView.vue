@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { readRuleBook, saveRules } from '#contract/setup'
+import type { RuleBookSheet, SaveRules } from '#contract/setup'
+import type { RuleBook, RuleSection } from '#core/orders'
+import { call, ProblemNote, useKeeping, useLoading, useSession } from '#web/kit'
+import { useVocabulary } from '../orders/vocabulary'
+import ApprovalRules from './rules/ApprovalRules.vue'
+import CalendarForm from './rules/CalendarForm.vue'
+import CompletenessTable from './rules/CompletenessTable.vue'
+import ConsentList from './rules/ConsentList.vue'
+import EscalationRules from './rules/EscalationRules.vue'
+import PriorityTable from './rules/PriorityTable.vue'
+import PromiseExceptions from './rules/PromiseExceptions.vue'
+import ReasonRules from './rules/ReasonRules.vue'
+import { useRuleNames } from './rules/ruleNames'
+import SetupTabs from './SetupTabs.vue'
+
+/** Every rule a site decides by, readable as sentences and in force as soon as it is kept. */
+const session = useSession()
+const words = useVocabulary()
+void words.ensure()
+const siteId = ref(session.self!.site.id)
+const rules = useLoading(() => call(readRuleBook, { siteId: siteId.value }))
+watch(siteId, () => void rules.load(), { immediate: true })
+const keeping = useKeeping(rules)
+const lists = ref<Record<string, { close: () => void } | null>>({})
+const sheet = computed(() => rules.value.value!)
+const names = useRuleNames(() => sheet.value)
+
+/** Keeps one section; a refusal leaves what was typed, and shows what stands when somebody was faster. */
+async function save<Section extends RuleSection>(section: Section, content: RuleBook[Section]): Promise<void> {
+  const change = { siteId: siteId.value, version: sheet.value.version, section, content } as SaveRules
+  if (await keeping.keep(() => call(saveRules, change), 'Kept; it is in force from now on.')) lists.value[section]?.close()
+  else if (keeping.problem.value?.problem.status === 409) await rules.load()
+}
+const keep = (change: () => Promise<RuleBookSheet>, done: string) => keeping.keep(change, done)
+const INDEX = [
+  ['priorities', 'Priorities'],
+  ['promises', 'Promises'],
+  ['told', 'Who is told'],
+  ['complete', 'Completeness'],
+  ['agree', 'Approval'],
+  ['reasons', 'Reasons'],
+] as const
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h1>Setup</h1>
+      <SetupTabs />
+    </header>
+    <div class="top">
+      <div class="field">
+        <label for="rules-site">Site</label>
+        <select id="rules-site" v-model="siteId" class="entry">
+          <option v-for="site in words.lists?.sites" :key="site.id" :value="site.id">{{ site.code }} {{ site.name }}</option>
+        </select>
+      </div>
+      <nav aria-label="Sections">
+        <a v-for="[id, name] in INDEX" :key="id" :href="`#rules-${id}`">{{ name }}</a>
+      </nav>
+    </div>
+    <ProblemNote v-if="rules.problem.value && !rules.value.value" :problem="rules.problem.value" @retry="rules.load" />
+    <template v-else-if="rules.value.value">
+      <section id="rules-priorities" aria-label="Priorities">
+        <h2>What makes a priority</h2>
+        <PriorityTable :book="sheet.book" @matrix="save('matrix', $event)" @hazards="save('hazards', $event)" />
+      </section>
+      <section id="rules-promises" aria-label="Promises">
+        <h2>Promises for single categories</h2>
+        <PromiseExceptions :sheet="sheet" :keep="keep" :problem="keeping.problem.value" />
+        <h2>Working hours and holidays</h2>
+        <CalendarForm :sheet="sheet" :keep="keep" :problem="keeping.problem.value" />
+      </section>
+      <section id="rules-told" aria-label="Who is told">
+        <h2>Who is told of a target close or past</h2>
+        <EscalationRules :ref="(one) => (lists.escalations = one as never)" :sheet="sheet" :names="names" @save="save('escalations', $event)" />
+      </section>
+      <section id="rules-complete" aria-label="Completeness">
+        <h2>What has to be known before an order is submitted</h2>
+        <CompletenessTable :rules="sheet.book.completeness" @save="save('completeness', $event)" />
+      </section>
+      <section id="rules-agree" aria-label="Approval">
+        <h2>Who has to agree</h2>
+        <p class="soft">Somebody whose limit covers the estimate approves in any case. Limits stand under “People and rules”.</p>
+        <ApprovalRules :ref="(one) => (lists.approvals = one as never)" :sheet="sheet" :names="names" @save="save('approvals', $event)" />
+        <h3>Payers who are asked</h3>
+        <ConsentList :sheet="sheet" :names="names" :keep="keep" :problem="keeping.problem.value" />
+      </section>
+      <section id="rules-reasons" aria-label="Reasons">
+        <h2>Which moves need a written reason</h2>
+        <ReasonRules :ref="(one) => (lists.reasons = one as never)" :sheet="sheet" :names="names" @save="save('reasons', $event)" />
+      </section>
+    </template>
+    <div v-else class="bones wait" />
+  </div>
+</template>
+
+<style scoped src="../kit/page.css"></style>
+<style scoped>
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px 24px;
+  align-items: end;
+}
+.top nav {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  padding-bottom: 6px;
+}
+</style>
