@@ -1,5 +1,5 @@
 /** Floors know only those below them, and rooms are entered by their door (index.ts). */
-const rooms = 'requests|orders|approvals|dispatch|field|ledger|help|open311|preventive|places|assets|stock|people|vendors|insight|setup|mail|kit'
+const rooms = 'requests|lists|orders|approvals|dispatch|field|ledger|help|open311|preventive|places|assets|stock|people|vendors|insight|setup|mail|kit'
 
 module.exports = {
   forbidden: [

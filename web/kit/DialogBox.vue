@@ -50,6 +50,8 @@ function keys(event: KeyboardEvent): void {
   overflow: auto;
 }
 .box {
+  color: var(--ink);
+  text-align: left;
   width: min(560px, 100%);
   background: var(--sheet);
   border: 1px solid var(--line);

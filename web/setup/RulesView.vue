@@ -106,6 +106,10 @@ const INDEX = [
   gap: 12px 24px;
   align-items: end;
 }
+section :deep(h3),
+section h2:not(:first-child) {
+  margin-top: 12px;
+}
 .top nav {
   display: flex;
   flex-wrap: wrap;
