@@ -5,6 +5,7 @@ import * as help from '#contract/help'
 import * as insight from '#contract/insight'
 import type { Endpoint } from '#contract/kit'
 import * as ledger from '#contract/ledger'
+import * as lists from '#contract/lists'
 import * as orders from '#contract/orders'
 import * as people from '#contract/people'
 import * as places from '#contract/places'
@@ -15,7 +16,7 @@ import * as vendors from '#contract/vendors'
 
 /** Every endpoint by name, for what walks the whole contract: OpenAPI and the permission tests. */
 export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEntries(
-  [people, requests, help, orders, approvals, dispatch, field, vendors, ledger, places, insight, preventive, setup].flatMap((room) =>
+  [people, requests, lists, help, orders, approvals, dispatch, field, vendors, ledger, places, insight, preventive, setup].flatMap((room) =>
     Object.entries(room).filter(([, thing]) => typeof thing === 'object' && thing !== null && 'path' in thing && 'says' in thing),
   ),
 ) as never

@@ -10,6 +10,8 @@ const PROGRAMS = {
   'statementPdf.worker': 'server/ledger/statementPdf.worker.ts',
   'readMime.worker': 'server/mail/readMime.worker.ts',
   'precedents.worker': 'server/requests/precedents.worker.ts',
+  'spelling.worker': 'server/lists/spelling.worker.ts',
+  'exportList.worker': 'server/lists/exportList.worker.ts',
   'readPicture.worker': 'server/kit/readPicture.worker.ts',
   'labels.worker': 'server/places/labels.worker.ts',
   'readTable.worker': 'server/setup/readTable.worker.ts',

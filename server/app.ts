@@ -16,6 +16,7 @@ import { routes as help } from '#server/help'
 import { routes as insight } from '#server/insight'
 import { answerProblem, notFound, ProblemReply } from '#server/kit'
 import type { Route, Service } from '#server/kit'
+import { routes as lists } from '#server/lists'
 import { routes as mail } from '#server/mail'
 import { open311 } from '#server/open311'
 import { routes as orders } from '#server/orders'
@@ -32,6 +33,7 @@ export const routes: Route[] = [
   ...requests,
   ...help,
   ...mail,
+  ...lists,
   ...orders,
   ...approvals,
   ...dispatch,

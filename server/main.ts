@@ -2,7 +2,7 @@ import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { logger, makeClock, makeLinks, openDatabase, Publisher, readConfig, readSecret, runMigrations } from '#server/kit'
+import { logger, makeClock, makeLinks, openDatabase, Presence, Publisher, readConfig, readSecret, runMigrations } from '#server/kit'
 import type { Service } from '#server/kit'
 import { MailReader, Mailroom, mailWriter, Postman } from '#server/mail'
 import { TargetWatch } from '#server/orders'
@@ -18,7 +18,17 @@ async function main(): Promise<void> {
   let address = config.publicUrl ?? ''
   const links = makeLinks(readSecret(config.dataDir))
   const publisher: Publisher = new Publisher(db, [mailWriter(() => service)])
-  const service: Service = { config, db, writer: changes.db, pool, clock: makeClock(config.now), links, publisher, publicUrl: () => address }
+  const service: Service = {
+    config,
+    db,
+    writer: changes.db,
+    pool,
+    clock: makeClock(config.now),
+    links,
+    publisher,
+    presence: new Presence(publisher.published),
+    publicUrl: () => address,
+  }
   const http = createServer(makeApp(service))
   // Longer than any client or proxy keeps a quiet line, so that none is closed under a request on its way.
   http.keepAliveTimeout = 65_000

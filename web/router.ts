@@ -18,6 +18,9 @@ const desk: RouteRecordRaw[] = [
     component: () => import('./desk/BenchView.vue'),
     meta: { may: 'desk.read', title: 'The Desk' },
   },
+  { path: '/lists', name: 'listsHome', component: () => import('./lists/ListsHome.vue'), meta: { may: 'desk.read', title: 'Lists' } },
+  { path: '/lists/:kind(orders|requests)', name: 'list', component: () => import('./lists/ListView.vue'), meta: { may: 'desk.read', title: 'Lists' } },
+  { path: '/search', name: 'search', component: () => import('./lists/SearchView.vue'), meta: { may: 'desk.read', title: 'Search' } },
   {
     path: '/registers/:register(places|assets|people|vendors|payers|parts)?',
     name: 'registers',

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { endpoint } from '#contract/kit'
+import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import type { Station } from '#core/orders'
 
@@ -49,4 +49,22 @@ export const followLive = endpoint<{ after?: number }, LiveChange>({
   may: 'self.read',
   answers: 'stream',
   input: Joi.object({ after: Joi.number().integer().min(0) }),
+})
+
+export interface OpenElsewhere {
+  others: { name: string; since: Instant }[]
+}
+
+export const showPresence = endpoint<{ screen: string; type?: 'request' | 'order'; id?: number }, OpenElsewhere>({
+  method: 'PATCH',
+  path: '/api/presence',
+  says: 'Say which Sheet a screen shows, or none; answers who else has it open.',
+  may: 'desk.read',
+  input: Joi.object({
+    screen: Joi.string()
+      .pattern(/^[A-Za-z0-9-]{16,40}$/)
+      .required(),
+    type: Joi.valid('request', 'order'),
+    id: field.id(),
+  }),
 })

@@ -160,6 +160,7 @@ export interface OrderSheet {
   teamId: number | null
   leadId: number | null
   supervisorId: number | null
+  vendorId: number | null
   consequence: Consequence | null
   urgency: Urgency | null
   hazardSeverity: Severity | 'none' | null
@@ -225,6 +226,7 @@ export interface OrderFields {
   teamId?: number | null
   leadId?: number | null
   supervisorId?: number | null
+  vendorId?: number | null
   consequence?: Consequence | null
   urgency?: Urgency | null
   hazardSeverity?: Severity | 'none' | null
@@ -261,6 +263,7 @@ export const editOrder = endpoint<{ id: number; version: number } & OrderFields,
     teamId: field.id().allow(null),
     leadId: field.id().allow(null),
     supervisorId: field.id().allow(null),
+    vendorId: field.id().allow(null),
     consequence: Joi.valid(...CONSEQUENCES, null),
     urgency: Joi.valid(...URGENCIES, null),
     hazardSeverity: Joi.valid(...SEVERITIES, 'none', null),

@@ -104,6 +104,8 @@ export interface Vocabulary {
   teams: { id: number; name: string }[]
   accounts: { id: number; name: string; roles: Role[] }[]
   sites: { id: number; code: string; name: string }[]
+  technicians: { id: number; name: string }[]
+  vendors: { id: number; name: string }[]
 }
 
 export const readVocabulary = endpoint<object, Vocabulary>({

@@ -1,5 +1,4 @@
 import Joi from 'joi'
-import type { Station } from '#core/orders'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import { LABEL_SIZES } from '#core/places'
@@ -75,21 +74,23 @@ export const readContext = endpoint<{ placeId?: number; assetId?: number; reques
   input: Joi.object({ placeId: field.id(), assetId: field.id(), requestId: field.id(), orderId: field.id() }),
 })
 
-export interface Found {
-  type: 'request' | 'order' | 'place' | 'asset' | 'person'
+/** What an asset says of the work on it. */
+export interface AssetSays {
   id: number
-  title: string
-  subtitle: string
-  /** Where the Sheet of a request or an order is opened. */
-  station?: Station
+  label: string
+  place: { id: number; label: string }
+  payer: { id: number; label: string } | null
+  vendor: { id: number; label: string } | null
+  contact: { name: string; phone: string | null } | null
+  underWarrantyUntil: string | null
 }
 
-export const searchEverything = endpoint<{ q: string }, { rows: Found[] }>({
+export const readAssetSays = endpoint<{ id: number }, AssetSays>({
   method: 'GET',
-  path: '/api/search',
-  says: 'Find any record by number, code, tag or name.',
+  path: '/api/assets/:id/says',
+  says: 'Place, payer, vendor and contact of an asset: what choosing it fills in.',
   may: 'desk.read',
-  input: Joi.object({ q: field.search().required() }),
+  input: Joi.object({ id: field.id().required() }),
 })
 
 export interface Registers {

@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Done, Instant, Page } from '#contract/kit'
+import type { Reason } from '#core/kit'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Consequence, Likelihood, Priority, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
 import type { Conversation } from './conversation'
@@ -74,6 +75,14 @@ export interface NamedAsset {
   name: string
 }
 
+/** What a payer may spend this year, what was charged of it, and what approved work will cost. */
+export interface PayerBudget {
+  payerId: number
+  budgetMinor: number
+  chargedMinor: number
+  committedMinor: number
+}
+
 export interface RequestSheet {
   id: number
   number: string
@@ -118,6 +127,10 @@ export interface RequestSheet {
   followers: { name: string | null; email: string }[]
   /** Notices that cover the place now or soon. */
   bulletins: KnownBulletin[]
+  /** What was decided last, and why the person asking cannot take it back; no reasons, and they can. */
+  outcome: { move: string; order: string | null; reasons: Reason[] } | null
+  /** What the payer’s budget says, when there is a payer with one. */
+  budget: PayerBudget | null
   attachments: AttachmentRow[]
   timeline: TimelineEntry[]
 }
@@ -186,6 +199,22 @@ export const acceptRequest = endpoint<{ id: number; version: number; orderId?: n
   says: 'Accept as a new order, or into an existing one.',
   may: 'requests.triage',
   input: Joi.object({ ...byVersion, orderId: field.id() }),
+})
+
+export const makeAnotherOrder = endpoint<{ id: number; version: number; summary: string }, { orderId: number; orderNumber: string }>({
+  method: 'POST',
+  path: '/api/requests/:id/orders',
+  says: 'Make one more order from an accepted request.',
+  may: 'requests.triage',
+  input: Joi.object({ ...byVersion, summary: field.line().required() }),
+})
+
+export const undoOutcome = endpoint<{ id: number; version: number }, Done>({
+  method: 'POST',
+  path: '/api/requests/:id/undo',
+  says: 'Take your last outcome back, while nobody else has acted on it.',
+  may: 'requests.triage',
+  input: Joi.object(byVersion),
 })
 
 const reasoned = Joi.object({ ...byVersion, reason: field.words(2000).allow('') })

@@ -20,8 +20,11 @@ export interface OrderCondition {
   olderThanDays?: number
 }
 
+/** What a condition looks at. */
+export type ConditionFacts = Pick<OrderFacts, 'state' | 'kind' | 'priority' | 'estimateMinor' | 'placePath' | 'shares' | 'ageDays'>
+
 /** Whether a rule holds for this order. */
-export function meets(condition: OrderCondition, facts: OrderFacts): boolean {
+export function meets(condition: OrderCondition, facts: ConditionFacts): boolean {
   const { states, kinds, priorities, amountFromMinor, placeId, payerIds, olderThanDays } = condition
   return (
     (!states?.length || states.includes(facts.state)) &&

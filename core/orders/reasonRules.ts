@@ -1,6 +1,6 @@
 import type { Reason } from '#core/kit'
 import { conditionWords, meets } from './conditions'
-import type { OrderCondition, RuleNames } from './conditions'
+import type { ConditionFacts, OrderCondition, RuleNames } from './conditions'
 import type { OrderFacts } from './facts'
 import { ORDER_MOVES } from './lifecycle'
 import type { OrderMove } from './lifecycle'
@@ -23,7 +23,7 @@ export interface NeededReason {
 }
 
 /** What has to be written for this move of this order. Rules add to the lifecycle table, they never loosen it. */
-export function neededReason(facts: OrderFacts, move: OrderMove): NeededReason {
+export function neededReason(facts: ConditionFacts & Pick<OrderFacts, 'rules'>, move: OrderMove): NeededReason {
   const rules = facts.rules.reasons.filter((rule) => rule.move === move && meets(rule.when, facts))
   return {
     needed: ORDER_MOVES[move].reason === 'required' || rules.length > 0,

@@ -3,7 +3,7 @@ import * as contract from '#contract/insight'
 import type { LiveChange } from '#contract/insight'
 import { SEEN_IN_FIELD } from '#core/orders'
 import { can, delivery, maySee } from '#server/kit'
-import type { Asker, Db, PublishedEvent } from '#server/kit'
+import type { Asker, Db, OpenSheet, PublishedEvent } from '#server/kit'
 import { events, orders, visits } from '../tables'
 
 /** Further behind than this, a screen reads everything anew rather than change by change. */
@@ -34,11 +34,15 @@ export default delivery(contract.followLive, async ({ db, who, input, service, r
     if (caughtUp) chain = chain.then(() => send(event)).catch(() => response.end())
     else waiting.push(event)
   }
+  // Who else has a Sheet open is of the moment: it is told to those who are there and never made up for.
+  const seePresence = (sheet: OpenSheet) => response.write(`event: presence\ndata: ${JSON.stringify(sheet)}\n\n`)
   service.publisher.published.on('event', hear)
+  if (can(who, 'desk.read')) service.publisher.published.on('presence', seePresence)
   const heartbeat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS)
   const close = () => {
     clearInterval(heartbeat)
     service.publisher.published.off('event', hear)
+    service.publisher.published.off('presence', seePresence)
     service.publisher.published.off('stop', close)
     response.end()
   }

@@ -2,5 +2,6 @@ import type { Route } from '#server/kit'
 import followLive from './followLive'
 import readFigures from './readFigures'
 import readFlow from './readFlow'
+import showPresence from './showPresence'
 
-export const routes: Route[] = [readFlow, readFigures, followLive]
+export const routes: Route[] = [readFlow, showPresence, readFigures, followLive]

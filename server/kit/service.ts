@@ -2,6 +2,7 @@ import type { Pool } from 'mysql2/promise'
 import type { Clock } from './clock'
 import type { Config } from './config'
 import type { Db } from './database'
+import type { Presence } from './presence'
 import type { Publisher } from './publisher'
 import type { LinkMaker } from './tokens'
 
@@ -15,6 +16,7 @@ export interface Service {
   clock: Clock
   links: LinkMaker
   publisher: Publisher
+  presence: Presence
   /** Where people reach this installation, without a slash at the end. */
   publicUrl: () => string
 }

@@ -7,15 +7,15 @@ import { Piscina } from 'piscina'
  * first needed and ends when nobody has asked for a while; one that `stays` keeps what it has learned
  * and takes up the next task while another waits. `worker` is its file among the built programs.
  */
-export function inThread<Input, Answer>(worker: string, { stays = false } = {}): (input: Input) => Promise<Answer> {
+export function inThread<Input, Answer>(worker: string, { stays = false } = {}): (input: Input, handOver?: Transferable[]) => Promise<Answer> {
   let threads: Piscina | null = null
-  return (input) => {
+  return (input, handOver) => {
     threads ??= new Piscina({
       filename: path.join(path.dirname(fileURLToPath(import.meta.url)), `${worker}.js`),
       minThreads: stays ? 1 : 0,
       maxThreads: 1,
       ...(stays ? { concurrentTasksPerWorker: 32, atomics: 'disabled' as const } : { idleTimeout: 10_000 }),
     })
-    return threads.run(input) as Promise<Answer>
+    return threads.run(input, { transferList: handOver as never }) as Promise<Answer>
   }
 }

@@ -77,7 +77,7 @@ export async function askerById(db: Reader, accountId: number): Promise<Asker | 
 }
 
 /** Restricts a query to the sites somebody may see. */
-export function withinSites(who: Asker, column: MySqlColumn): SQL | undefined {
+export function withinSites(who: Pick<Asker, 'siteIds'>, column: MySqlColumn): SQL | undefined {
   if (who.siteIds === null) return undefined
   return who.siteIds.length ? inArray(column, who.siteIds) : eq(column, -1)
 }

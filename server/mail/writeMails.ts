@@ -21,6 +21,10 @@ const WRITERS: Record<string, Writer> = {
   'request.decline': (telling) => tellReporters(telling, 'declined', ({ request }) => request.declineReason ?? ''),
   'request.message': (telling) => tellReporters(telling, 'message', ({ event }) => event.reason ?? ''),
   'request.follow': (telling) => tellReporters(telling, 'following', undefined, (telling.event.details as { email: string } | null)?.email),
+  'request.undo': async (telling) => {
+    const words = TAKEN_BACK[String(telling.event.details?.move)]
+    if (words) await tellReporters(telling, 'message', () => words)
+  },
   'request.heard': noticeOfReporter,
   'request.notFixed': noticeOfReporter,
   'order.check': (telling) => tellReporters(telling, 'done'),
@@ -50,6 +54,12 @@ const WRITERS: Record<string, Writer> = {
     const to = telling.event.details?.fields?.priority?.to as Priority | undefined
     if (to) await noticeForCrew(telling, `is ${PRIORITY_NAMES[to]} now`)
   },
+}
+
+/** What a reporter was told and is no longer so; they never heard of the other outcomes. */
+const TAKEN_BACK: Record<string, string> = {
+  decline: 'We closed your request too early. It is open again, and we are looking at it.',
+  ask: 'You need not answer our question any more. We are looking at your request.',
 }
 
 /** Writes mails and notices in the publishing transaction, so that each is written exactly once. */

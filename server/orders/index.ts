@@ -24,6 +24,8 @@ export * from './asks'
 export * from './ruleBook'
 export * from './endVisits'
 export * from './facts'
+export { archive } from './archiveOrder'
+export { restore } from './restoreOrder'
 export { takeOut } from './leaveGroup'
 export * from './lockOrder'
 export * from './orderMove'
@@ -32,6 +34,7 @@ export * from './takeNumber'
 export * from './targetOf'
 export * from './targetWatch'
 export * from './timelineOf'
+export * from './whoIsOn'
 export const routes: Route[] = [
   listOrders,
   readOrder,

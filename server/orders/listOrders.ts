@@ -4,9 +4,10 @@ import * as contract from '#contract/orders'
 import type { OrderSort } from '#contract/orders'
 import { STATION_STATES } from '#core/orders'
 import { decodeCursor, encodeCursor, query, withinSites } from '#server/kit'
-import { accounts, orders, people, places, technicians, vendors, visits } from '../tables'
-import { isLiveVisit, kept } from './facts'
+import { orders, places } from '../tables'
+import { kept } from './facts'
 import { gaugeTarget } from './targetOf'
+import { whoIsOn } from './whoIsOn'
 
 /** How each order of the list runs: its columns, and what "after the last row" means. */
 const SORTS: Record<
@@ -60,15 +61,7 @@ const COLUMNS = {
   finishedAt: orders.finishedAt,
   placeCode: places.code,
   placeName: places.name,
-  /** The names of those planned or present, found with the row rather than in a second statement. */
-  who: sql<string | null>`(
-    select group_concat(coalesce(${people.name}, ${vendors.name}) order by ${visits.id} separator ', ')
-    from ${visits}
-    left join ${technicians} on ${technicians.id} = ${visits.technicianId}
-    left join ${accounts} on ${accounts.id} = ${technicians.accountId}
-    left join ${people} on ${people.id} = ${accounts.personId}
-    left join ${vendors} on ${vendors.id} = ${visits.vendorId}
-    where ${visits.orderId} = ${orders.id} and ${isLiveVisit})`,
+  who: whoIsOn,
 }
 
 export default query(contract.listOrders, async ({ db, who, input }) => {

@@ -26,14 +26,27 @@ type Also<Input> = (moving: Moving<Input>) => Promise<Partial<typeof orders.$inf
 
 /** A command that makes one move of the lifecycle table. */
 export function orderMove<Input extends MoveInput>(endpoint: Endpoint<Input, Done>, move: OrderMove, also?: Also<Input>): Route {
-  return command(endpoint, async (context) => {
+  const make = async (context: CommandContext<Input>): Promise<Outgoing<Done>> => {
     const { tx, who, input, now } = context
     const order = await lockOrder(tx, who, input.id, input.version)
     const facts = await factsOf(tx, order, who, now)
     const to = moveOrder(facts, move, input.reason ?? null)
     const more = also ? await also({ ...context, order, facts, to }) : {}
     return (await saveMove(tx, who, now, order, move, to, input.reason ?? null, more)) as Outgoing<Done>
-  })
+  }
+  makers.set(move, make as Maker)
+  return command(endpoint, make)
+}
+
+export type Maker = (context: CommandContext<MoveInput>) => Promise<Outgoing<Done>>
+/** What makes each move, by its name: for what makes many at once. */
+const makers = new Map<OrderMove, Maker>()
+
+/** @throws Error for a move that is not made by a command of its own */
+export function makerOf(move: OrderMove): Maker {
+  const maker = makers.get(move)
+  if (!maker) throw new Error(`No command makes “${move}”.`)
+  return maker
 }
 
 /** Writes the new state and the event that tells of it. */

@@ -59,6 +59,7 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     teamId: order.teamId,
     leadId: order.leadId,
     supervisorId: order.supervisorId,
+    vendorId: order.vendorId,
     consequence: order.consequence,
     urgency: order.urgency,
     hazardSeverity: order.hazardSeverity,

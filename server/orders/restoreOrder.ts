@@ -1,15 +1,19 @@
 import { eq } from 'drizzle-orm'
+import type { Done } from '#contract/kit'
 import * as contract from '#contract/orders'
 import { refuse } from '#core/kit'
 import { command } from '#server/kit'
+import type { CommandContext } from '#server/kit'
 import { orders } from '../tables'
 import { lockOrder } from './lockOrder'
 
-export default command(contract.restoreOrder, async ({ tx, who, input, tell }) => {
+export default command(contract.restoreOrder, restore)
+
+export async function restore({ tx, who, input, tell }: CommandContext<{ id: number; version: number }>): Promise<Done> {
   const order = await lockOrder(tx, who, input.id, input.version)
   if (!order.discardedAt && !order.archived) refuse('not_away', 'It is here already: nothing was discarded or archived.')
   const version = order.version + 1
   await tx.update(orders).set({ discardedAt: null, archived: false, version }).where(eq(orders.id, order.id))
   await tell({ kind: 'order.restore', siteId: order.siteId, orderId: order.id, from: order.state, to: order.state })
   return { id: order.id, version, state: order.state }
-})
+}

@@ -1,7 +1,7 @@
 import { and, asc, eq, isNull } from 'drizzle-orm'
 import * as contract from '#contract/people'
 import type { Role } from '#core/people'
-import { accountRoles, accounts, categories, payers, people, sites, teams, trades } from '../tables'
+import { accountRoles, accounts, categories, payers, people, sites, teams, technicians, trades, vendors } from '../tables'
 import { query, withinSites } from '#server/kit'
 
 export default query(contract.readVocabulary, async ({ db, who }) => {
@@ -25,5 +25,24 @@ export default query(contract.readVocabulary, async ({ db, who }) => {
     person.roles.push(role)
     byAccount.set(id, person)
   }
-  return { trades: tradeRows, categories: categoryRows, payers: payerRows, teams: teamRows, accounts: [...byAccount.values()], sites: siteRows }
+  const [technicianRows, vendorRows] = await Promise.all([
+    db
+      .select({ id: technicians.id, name: people.name })
+      .from(technicians)
+      .innerJoin(accounts, eq(accounts.id, technicians.accountId))
+      .innerJoin(people, eq(people.id, accounts.personId))
+      .where(withinSites(who, people.siteId))
+      .orderBy(asc(people.name)),
+    db.select({ id: vendors.id, name: vendors.name }).from(vendors).orderBy(asc(vendors.name)),
+  ])
+  return {
+    trades: tradeRows,
+    categories: categoryRows,
+    payers: payerRows,
+    teams: teamRows,
+    accounts: [...byAccount.values()],
+    sites: siteRows,
+    technicians: technicianRows,
+    vendors: vendorRows,
+  }
 })

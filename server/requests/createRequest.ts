@@ -1,11 +1,11 @@
 import { and, eq } from 'drizzle-orm'
 import { addWorkingTime, refuse } from '#core/kit'
 import { CLOSE_SHARE } from '#core/orders'
-import type { Answers } from '#core/requests'
+import type { Answers, Channel } from '#core/requests'
 import type { Service, Tx } from '#server/kit'
 import { takeNumber } from '#server/orders'
 import { assets, people, places, requests } from '../tables'
-import type { CHANNELS, SentBySystem } from '../tables'
+import type { SentBySystem } from '../tables'
 import { checkAnswers } from './categoryForms'
 import { attachClaimed } from './keepFile'
 import type { SiteRecord } from './siteByCode'
@@ -13,7 +13,7 @@ import type { SiteRecord } from './siteByCode'
 const LINK_DAYS = 400
 
 export interface Report {
-  channel: (typeof CHANNELS)[number]
+  channel: Channel
   /** Mail and other systems may not say where; the desk asks. */
   placeId: number | null
   assetId?: number | null

@@ -7,6 +7,7 @@ import enterCall from './enterCall'
 import findCounterSpots from './findCounterSpots'
 import joinRequest from './joinRequest'
 import listRequests from './listRequests'
+import makeAnotherOrder from './makeAnotherOrder'
 import readCounter from './readCounter'
 import readRequest from './readRequestSheet'
 import readTrackedFile from './readTrackedFile'
@@ -14,6 +15,7 @@ import reportRequest from './reportRequest'
 import takeUpRequest from './takeUpRequest'
 import trackRequest from './trackRequest'
 import triageRequest from './triageRequest'
+import undoOutcome from './undoOutcome'
 import uploadCounterFile from './uploadCounterFile'
 
 import askForMine from './askForMine'
@@ -34,6 +36,8 @@ export * from './conversation'
 export * from './createRequest'
 export * from './facts'
 export * from './saveRequestMove'
+export { decline } from './declineRequest'
+export { takeUp } from './takeUpRequest'
 export * from './siteByCode'
 export * from './stations'
 export * from './tracked'
@@ -53,6 +57,8 @@ export const routes: Route[] = [
   askReporter,
   declineRequest,
   joinRequest,
+  makeAnotherOrder,
+  undoOutcome,
   enterCall,
   askForMine,
   findSummaries,

@@ -4,12 +4,14 @@ import type { RequestSheet } from '#contract/requests'
 import { bulletinsAt } from '#server/help'
 import { maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
+import { budgetsOf } from '#server/ledger'
 import { promiseRule, timelineOfRequest } from '#server/orders'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, followers, orders, requestOrders, requests, sites } from '../tables'
 import { readAnswers } from './categoryForms'
 import { conversationOf } from './conversation'
 import { requestFacts } from './facts'
+import { lastOutcome } from './outcome'
 
 export default query(contract.readRequest, ({ db, who, input, now }) => readRequestSheet(db, who, input.id, now))
 
@@ -25,6 +27,7 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
   const [repeats] = request.repeatsId
     ? await db.select({ id: requests.id, number: requests.number }).from(requests).where(eq(requests.id, request.repeatsId))
     : []
+  const outcome = await lastOutcome(db, who, request, now)
   return {
     id,
     number: request.number,
@@ -69,6 +72,8 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
     repeats: repeats ?? null,
     bulletins: request.placeId ? await bulletinsAt(db, site.id, request.placeId, now) : [],
     followers: await db.select({ name: followers.name, email: followers.email }).from(followers).where(eq(followers.requestId, id)),
+    outcome: outcome && { move: outcome.move, order: outcome.order?.number ?? null, reasons: outcome.reasons },
+    budget: request.payerId ? ((await budgetsOf(db, [request.payerId], now))[0] ?? null) : null,
     attachments: await db
       .select({
         id: attachments.id,

@@ -138,6 +138,7 @@ const TOLD: Record<string, (details: { start?: string } | null, at: Date, zone: 
   'order.reopen': () => 'We opened it again.',
   'order.cancel': () => 'It was called off.',
   'request.notFixed': () => 'You said that it is not fixed.',
+  'request.undo': () => 'We took that back and are looking at it again.',
 }
 
 async function stepsOf(db: Reader, requestId: number, orderIds: number[], zone: string) {

@@ -60,6 +60,8 @@ export const orders = mysqlTable(
       .notNull()
       .default('none'),
     heldFrom: varchar('held_from', { length: 12, enum: ORDER_STATES }),
+    /** Who would be sent for: the vendor of the asset, unless somebody chose another. */
+    vendorId: int('vendor_id').references(() => vendors.id),
     holdReason: varchar('hold_reason', { length: 12, enum: HOLD_REASONS }),
     symptom: varchar('symptom', { length: 80 }),
     cause: varchar('cause', { length: 80 }),
@@ -85,6 +87,9 @@ export const orders = mysqlTable(
     index('order_over').on(table.state, table.closedAt, table.id),
     index('order_archived').on(table.archived, table.id),
     index('order_team').on(table.teamId, table.state, table.completionDueAt, table.id),
+    index('order_led').on(table.leadId, table.state, table.completionDueAt, table.id),
+    index('order_estimate').on(table.estimateMinor, table.id),
+    index('order_reference').on(table.outsideReference),
     index('order_created').on(table.createdAt, table.id),
   ],
 )

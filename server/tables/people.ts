@@ -1,5 +1,7 @@
 import { index, int, json, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import type { DayStretch } from '#core/kit'
+import { LIST_KINDS } from '#core/lists'
 import { ROLES } from '#core/people'
 import { id, instant, minor, tokenHash, version } from './columns'
 import { payers } from './ledger'
@@ -38,6 +40,8 @@ export const accounts = mysqlTable('account', {
   /** No login is tried before this instant: wrong passwords slow, they never shut out. */
   waitUntil: instant('wait_until'),
   disabledAt: instant('disabled_at'),
+  /** Whom views shared with a team reach; technicians have theirs with their shift. */
+  teamId: int('team_id').references((): AnyMySqlColumn => teams.id),
   /** What this person's call form starts with. */
   callPreset: json('call_preset').$type<Record<string, string | number | null>>(),
   version: int('version').notNull().default(1),
@@ -157,6 +161,7 @@ export const savedViews = mysqlTable(
       .notNull()
       .references(() => accounts.id),
     name: varchar('name', { length: 80 }).notNull(),
+    kind: varchar('kind', { length: 8, enum: LIST_KINDS }).notNull().default('orders'),
     /** Shared with a team, with everybody, or kept to oneself. */
     sharedWith: varchar('shared_with', { length: 8, enum: ['nobody', 'team', 'all'] }).notNull(),
     teamId: int('team_id').references(() => teams.id),

@@ -4,6 +4,7 @@ import type { WorkCalendar } from '#core/kit'
 import type { CounterFields } from '#core/requests'
 import { id, instant, minor } from './columns'
 import { payers } from './ledger'
+import { people } from './people'
 import { vendors } from './vendors'
 
 export const sites = mysqlTable('site', {
@@ -69,6 +70,8 @@ export const assets = mysqlTable(
     warrantyUntil: date('warranty_until', { mode: 'string' }),
     vendorId: int('vendor_id').references(() => vendors.id),
     payerId: int('payer_id').references(() => payers.id),
+    /** Whom to ask about it: who runs it, lets somebody in, knows its ways. */
+    contactId: int('contact_id').references((): AnyMySqlColumn => people.id),
     searchText: varchar('search_text', { length: 400 }).notNull(),
     retiredAt: instant('retired_at'),
   },

@@ -1,14 +1,12 @@
 import { boolean, index, int, json, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
-import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERITIES, URGENCIES } from '#core/requests'
+import { CHANNELS, CONSEQUENCES, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Answers, Question } from '#core/requests'
 import { id, instant, tokenHash, version } from './columns'
 import { payers } from './ledger'
 import { orders } from './orders'
 import { accounts, people, trades } from './people'
 import { assets, places, sites } from './places'
-
-export const CHANNELS = ['counter', 'call', 'email', 'visit', 'inspection', 'sensor', 'system'] as const
 
 /** Position of a device in WGS 84 degrees, an address in words, where a picture lies, their account. */
 export interface SentBySystem {
@@ -109,6 +107,10 @@ export const requests = mysqlTable(
     uniqueIndex('request_number').on(table.siteId, table.number),
     uniqueIndex('request_link').on(table.linkHash),
     index('request_queue').on(table.state, table.siteId, table.triageDueAt, table.id),
+    index('request_reference').on(table.outsideReference),
+    index('request_due').on(table.state, table.triageDueAt, table.id),
+    index('request_decided').on(table.state, table.decidedAt, table.id),
+    index('request_newest').on(table.receivedAt, table.id),
     index('request_received').on(table.siteId, table.receivedAt, table.id),
     index('request_place').on(table.placeId, table.receivedAt),
     index('request_asset').on(table.assetId, table.receivedAt),

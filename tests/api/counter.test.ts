@@ -1,8 +1,8 @@
 import { request as httpRequest } from 'node:http'
 import sharp from 'sharp'
+import { search } from '#contract/lists'
 import { listOrders } from '#contract/orders'
 import { keepCallPreset, readSelf } from '#contract/people'
-import { searchEverything } from '#contract/places'
 import {
   askForMine,
   enterCall,
@@ -314,7 +314,7 @@ describe('calls', () => {
     // The order it becomes carries it along, and is found by it too.
     const orderId = await accepted(cast, call.id)
     expect((await cast.coordinator.must(listOrders, { q: 'INS-2026' })).rows.map((row) => row.id)).toEqual([orderId])
-    const found = (await cast.coordinator.must(searchEverything, { q: 'INS-2026/77' })).rows
+    const found = (await cast.coordinator.must(search, { q: 'INS-2026/77' })).rows
     expect(found.map((row) => [row.type, row.id])).toEqual([
       ['order', orderId],
       ['request', call.id],

@@ -2,9 +2,10 @@ import { listNotices, readNotices, findPeople, readVocabulary } from '#contract/
 import { findParts, listJobs, readOutcomeLists } from '#contract/field'
 import { readFigures, readFlow } from '#contract/insight'
 import { listPayables, listStatements, readStatement } from '#contract/ledger'
+import { search } from '#contract/lists'
 import { editOrder, holdOrder, listOrders, readOrder, reopenOrder, submitOrder } from '#contract/orders'
 import type { OrderRow } from '#contract/orders'
-import { findAssets, findPlaces, readContext, readRegister, searchEverything } from '#contract/places'
+import { findAssets, findPlaces, readContext, readRegister } from '#contract/places'
 import { listDues } from '#contract/preventive'
 import { acceptRequest, findCounterSpots, listRequests, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
 import { editAccount, editHold, readSetup } from '#contract/setup'
@@ -136,16 +137,16 @@ describe('what is known around a request', () => {
 
 describe('finding', () => {
   test('numbers lead to their record, names to the thing that bears them', async () => {
-    expect((await cast.coordinator.must(searchEverything, { q: 'W-31000' })).rows[0]).toMatchObject({ type: 'order', title: 'W-31000' })
-    expect((await cast.coordinator.must(searchEverything, { q: '31000' })).rows[0]).toMatchObject({ title: 'W-31000' })
-    expect((await cast.coordinator.must(searchEverything, { q: 'LIFT-1' })).rows[0]).toMatchObject({ type: 'asset', title: 'LIFT-1' })
-    expect((await cast.coordinator.must(searchEverything, { q: 'osric' })).rows[0]).toMatchObject({ type: 'person', title: 'Osric Vane' })
-    expect((await cast.coordinator.must(searchEverything, { q: 'x' })).rows).toEqual([])
+    expect((await cast.coordinator.must(search, { q: 'W-31000' })).rows[0]).toMatchObject({ type: 'order', title: 'W-31000' })
+    expect((await cast.coordinator.must(search, { q: '31000' })).rows[0]).toMatchObject({ title: 'W-31000' })
+    expect((await cast.coordinator.must(search, { q: 'LIFT-1' })).rows[0]).toMatchObject({ type: 'asset', title: 'LIFT-1' })
+    expect((await cast.coordinator.must(search, { q: 'osric' })).rows[0]).toMatchObject({ type: 'person', title: 'Osric Vane' })
+    expect((await cast.coordinator.must(search, { q: 'x' })).rows).toEqual([])
   })
 
   test('percent signs and quotes in a search are words like any others', async () => {
     for (const q of ['%', "'; DROP TABLE site; --", '_', '\\']) {
-      expect((await cast.coordinator.call(searchEverything, { q })).status).toBe(200)
+      expect((await cast.coordinator.call(search, { q })).status).toBe(200)
       expect((await cast.anybody.must(findCounterSpots, { site: 'SKE', q })).rows.length).toBeLessThanOrEqual(12)
     }
     expect(await house.rows('SELECT COUNT(*) AS n FROM site')).toEqual([{ n: 2 }])

@@ -255,8 +255,8 @@ test('an unknown caller is entered in two fields; the next calls start as this o
   await desk.type('Which one exactly', 'The one to the corridor, since Monday, she saw it.')
   await desk.press('Save for the next call')
   await desk.reads('is in Intake.')
-  const [row] = await house.rows("SELECT reporter_name, reporter_phone, person_id, channel FROM request WHERE summary = 'Door closes too hard'")
-  expect(row).toEqual({ reporter_name: 'Ottoline Farrow', reporter_phone: '555 0187', person_id: null, channel: 'visit' })
+  const [row] = await house.rows("SELECT reporter_name, reporter_phone, reporter_id, channel FROM request WHERE summary = 'Door closes too hard'")
+  expect(row).toEqual({ reporter_name: 'Ottoline Farrow', reporter_phone: '555 0187', reporter_id: null, channel: 'visit' })
 
   // Opened anew, the place and the way it came stand there already.
   await desk.go('/desk/planning')

@@ -1,23 +1,23 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { searchEverything } from '#contract/places'
-import type { Found } from '#contract/places'
+import { search as searchWords } from '#contract/lists'
+import type { SearchAnswer } from '#contract/lists'
 import { foldText } from '#core/kit'
 import { call, DialogBox, useActs, useSoon } from '#web/kit'
 import type { Act } from '#web/kit'
+import { addressForFound, TYPE_NAMES } from '../lists/found'
 
 const emit = defineEmits<{ close: [] }>()
 const acts = useActs()
 const router = useRouter()
 const text = ref('')
-const found = ref<Found[]>([])
+const found = ref<SearchAnswer | null>(null)
 const at = ref(0)
-const NAMES = { request: 'Request', order: 'Order', place: 'Place', asset: 'Asset', person: 'Person' }
 
 const search = useSoon(async () => {
   const asked = text.value
-  const answer = asked.trim().length > 1 ? (await call(searchEverything, { q: asked })).rows : []
+  const answer = asked.trim().length > 1 ? await call(searchWords, { q: asked }) : null
   if (asked === text.value) found.value = answer
 }, 120)
 watch(text, () => {
@@ -30,20 +30,19 @@ const lines = computed<Line[]>(() => {
   const words = foldText(text.value).split(' ').filter(Boolean)
   const matching = acts.all().filter((act) => words.every((word) => foldText(act.label).includes(word)))
   return [
-    ...found.value.map((one) => ({
-      id: `${one.type}${one.id}`,
+    ...(found.value?.rows ?? []).map((one, index) => ({
+      id: `${one.type}${one.id}-${index}`,
       title: one.title,
-      note: `${NAMES[one.type]}: ${one.subtitle}`,
-      run: () => router.push(addressFor(one)),
+      note: `${TYPE_NAMES[one.type].one}: ${one.subtitle}${one.snippet ? `. ${one.snippet}` : ''}`,
+      run: () => router.push(addressForFound(one)),
     })),
     ...matching.map((act, index) => ({ id: `act${index}`, title: act.label, note: act.whyNot ?? 'Act', key: act.key, run: act.run, act })),
-  ].slice(0, 40)
+    ...(text.value.trim().length > 1
+      ? [{ id: 'everywhere', title: `Search everywhere for “${text.value.trim()}”`, note: 'With filters, page by page', run: searchPage }]
+      : []),
+  ].slice(0, 45)
 })
-
-function addressFor(one: Found): string {
-  if (one.type === 'request' || one.type === 'order') return `/desk/${one.station}/${one.type}/${one.id}`
-  return `/registers/${{ place: 'places', asset: 'assets', person: 'people' }[one.type]}?q=${encodeURIComponent(one.title)}`
-}
+const searchPage = () => router.push({ name: 'search', query: { q: text.value.trim() } })
 
 function run(line: Line | undefined): void {
   if (!line || line.act?.whyNot) return
@@ -80,6 +79,9 @@ function keys(event: KeyboardEvent): void {
       autocomplete="off"
       @keydown="keys"
     />
+    <p v-if="found?.instead" class="soft instead" role="status">
+      Nothing is written like that; this is for <strong>{{ found.instead }}</strong>.
+    </p>
     <ul id="palette-lines" role="listbox" aria-label="Found">
       <li
         v-for="(line, index) in lines"
@@ -136,6 +138,9 @@ kbd {
   border: 1px solid var(--line-strong);
   border-radius: 3px;
   padding: 0 5px;
+}
+.instead {
+  padding: 8px 10px 0;
 }
 .none {
   padding: 12px 10px 0;

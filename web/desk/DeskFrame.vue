@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, Megaphone, PhoneIncoming, Search, Settings, Store } from '@lucide/vue'
+import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, Megaphone, PhoneIncoming, Rows3, Search, Settings, Store } from '@lucide/vue'
 import { NConfigProvider } from 'naive-ui/es/config-provider'
 import { computed, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
@@ -31,6 +31,7 @@ const countOf = (name: string) => flow.value.value?.find((one) => one.station ==
 const goTo = (name: string) => router.push({ name: 'bench', params: { station: name } })
 
 const rooms = computed(() => [
+  { to: '/lists', name: 'Lists', icon: Rows3, shown: session.can('desk.read') },
   { to: '/registers', name: 'Registers', icon: BookOpen, shown: session.can('desk.read') },
   { to: '/preventive', name: 'Preventive', icon: CalendarClock, shown: session.can('desk.read') },
   { to: '/ledger', name: 'Ledger', icon: Coins, shown: session.can('ledger.read') },
@@ -49,6 +50,8 @@ async function leave(): Promise<void> {
 offerActs(() => [
   ...STATIONS.map((name, index) => ({ label: `Go to ${STATION_NAMES[name]}`, key: String(index + 1), run: () => goTo(name) })),
   ...(session.can('requests.triage') ? [{ label: 'New call', key: 'n', run: () => (open.value = 'call') }] : []),
+  { label: 'Go to Lists', key: '0', run: () => router.push('/lists') },
+  { label: 'Search everything', run: () => router.push('/search') },
   { label: 'Undo the last act', key: 'u', run: () => undo.undoLast() },
   { label: 'Show the keys of this screen', key: '?', run: () => (open.value = 'keys') },
   ...rooms.value.filter((room) => room.shown).map((room) => ({ label: `Open ${room.name}`, run: () => router.push(room.to) })),

@@ -5,13 +5,13 @@ import type { TechnicianChoice } from '#contract/dispatch'
 import { call, CallProblem, freshKey, fromLocalField, ProblemNote, serverNow, spell, toLocalField, useLoading } from '#web/kit'
 
 /** Who goes, and when: those with the trade, on shift and free come first; nothing is hidden. */
-const props = defineProps<{ orderId: number; version: number }>()
+const props = defineProps<{ orderId: number; version: number; vendorId?: number | null }>()
 const emit = defineEmits<{ leave: []; done: [number] }>()
 const QUARTER = 900_000
 const start = ref(toLocalField(new Date(Math.ceil((serverNow().getTime() + 600_000) / QUARTER) * QUARTER)))
 const minutes = ref(60)
 const chosen = ref<number[]>([])
-const vendorId = ref<number | null>(null)
+const sent = ref<number | null>(null)
 const problem = ref('')
 const busy = ref(false)
 const key = freshKey()
@@ -42,7 +42,7 @@ async function send(): Promise<void> {
   try {
     const done = await call(
       dispatchOrder,
-      { id: props.orderId, version: props.version, technicianIds: chosen.value, vendorId: vendorId.value, ...times.value },
+      { id: props.orderId, version: props.version, technicianIds: chosen.value, vendorId: sent.value, ...times.value },
       { key },
     )
     emit('done', done.version)
@@ -85,20 +85,20 @@ async function send(): Promise<void> {
       </fieldset>
       <fieldset>
         <legend>Or a vendor, who gets a pass by mail</legend>
-        <label v-for="one in candidates.value.value.vendors.filter((vendor) => vendor.hasTrade)" :key="one.id" class="who">
-          <input v-model="vendorId" type="radio" name="vendor" :value="one.id" /><span class="name"
-            >{{ one.name }} <span class="soft">{{ one.service }}</span></span
+        <label v-for="one in candidates.value.value.vendors.filter((vendor) => vendor.hasTrade || vendor.id === vendorId)" :key="one.id" class="who">
+          <input v-model="sent" type="radio" name="vendor" :value="one.id" /><span class="name"
+            >{{ one.name }} <span class="soft">{{ one.service }}{{ one.id === vendorId ? ', named on the order' : '' }}</span></span
           >
         </label>
         <details>
           <summary>Vendors for other trades</summary>
-          <label v-for="one in candidates.value.value.vendors.filter((vendor) => !vendor.hasTrade)" :key="one.id" class="who"
-            ><input v-model="vendorId" type="radio" name="vendor" :value="one.id" /><span class="name"
+          <label v-for="one in candidates.value.value.vendors.filter((vendor) => !vendor.hasTrade && vendor.id !== vendorId)" :key="one.id" class="who"
+            ><input v-model="sent" type="radio" name="vendor" :value="one.id" /><span class="name"
               >{{ one.name }} <span class="soft">{{ one.service }}</span></span
             ></label
           >
         </details>
-        <button v-if="vendorId" class="link" type="button" @click="vendorId = null">No vendor</button>
+        <button v-if="sent" class="link" type="button" @click="sent = null">No vendor</button>
       </fieldset>
     </template>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>

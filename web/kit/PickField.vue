@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { NSelect } from 'naive-ui/es/select'
 import { computed, onMounted, onUpdated, ref, watch } from 'vue'
+import { useFresh } from './fresh'
+import FreshMark from './FreshMark.vue'
 import { useSoon } from './soon'
 
 /** A type, not an interface: the select takes any object with these. */
@@ -20,6 +22,7 @@ const props = defineProps<{
   clearable?: boolean
 }>()
 const emit = defineEmits<{ pick: [number | string | null] }>()
+const fresh = useFresh(() => props.id.replace(/^f-/, ''))
 const found = ref<Choice[]>([])
 const busy = ref(false)
 let asked = ''
@@ -59,8 +62,8 @@ onUpdated(typeFirst)
 </script>
 
 <template>
-  <div ref="root" class="field">
-    <label :for="id">{{ label }}</label>
+  <div ref="root" class="field" @focusin="fresh.seen">
+    <label :for="id">{{ label }}<FreshMark :by="fresh.by.value" /></label>
     <NSelect
       :value="value"
       :options="options"

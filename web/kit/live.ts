@@ -8,6 +8,8 @@ type Listener = (change: LiveChange | null) => void
 export const useLive = defineStore('live', () => {
   const connected = ref(false)
   const listeners = new Set<Listener>()
+  /** Who else has which Sheet open changed. */
+  const presences = new Set<(sheet: { type: string; id: number }) => void>()
   let source: EventSource | null = null
   let last = 0
   let retry: ReturnType<typeof setTimeout> | undefined
@@ -23,6 +25,10 @@ export const useLive = defineStore('live', () => {
     }
     // Too far behind to be told change by change: everything is read anew.
     source.addEventListener('reset', () => listeners.forEach((listener) => listener(null)))
+    source.addEventListener('presence', (message) => {
+      const sheet = JSON.parse((message as MessageEvent<string>).data) as { type: string; id: number }
+      presences.forEach((listener) => listener(sheet))
+    })
     source.onerror = () => {
       connected.value = false
       if (source?.readyState !== EventSource.CLOSED) return
@@ -38,7 +44,7 @@ export const useLive = defineStore('live', () => {
     connected.value = false
   }
 
-  return { connected, open, close, listeners }
+  return { connected, open, close, listeners, presences }
 })
 
 /** Calls back on every change while the component is there; null means: read everything anew. */

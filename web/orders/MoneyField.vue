@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import { FreshMark, useFresh } from '#web/kit'
 
 /** An amount typed as people write it, kept in minor units. */
 const props = defineProps<{ name: string; label: string; value: number | null; disabled?: boolean; problem?: string }>()
 const emit = defineEmits<{ save: [amount: number | null, base: number | null] }>()
+const fresh = useFresh(() => props.name)
 const shown = (value: number | null) => (value === null ? '' : (value / 100).toFixed(2))
 const text = ref(shown(props.value))
 const wrong = ref('')
@@ -32,8 +34,8 @@ function leave(): void {
 </script>
 
 <template>
-  <div class="field">
-    <label :for="`f-${name}`">{{ label }}</label>
+  <div class="field" @focusin="fresh.seen">
+    <label :for="`f-${name}`">{{ label }}<FreshMark :by="fresh.by.value" /></label>
     <input
       :id="`f-${name}`"
       v-model="text"

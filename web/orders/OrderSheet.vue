@@ -20,7 +20,7 @@ import type { Consequence, Urgency } from '#core/requests'
 import AgreementList from './AgreementList.vue'
 import GroupBox from './GroupBox.vue'
 import HazardFields from './HazardFields.vue'
-import { call, CallProblem, offerActs, onLiveChange, PriorityBar, ProblemNote, shortTime, spell, StageRing, TargetGauge, useSession, useSoon } from '#web/kit'
+import { call, CallProblem, offerActs, OthersHere, PriorityBar, ProblemNote, shortTime, spell, StageRing, TargetGauge, useSession } from '#web/kit'
 import type { Permission } from '#core/people'
 import DispatchForm from '../dispatch/DispatchForm.vue'
 import VisitList from '../dispatch/VisitList.vue'
@@ -35,6 +35,8 @@ import PictureRow from './PictureRow.vue'
 import ShareFields from './ShareFields.vue'
 import TextField from './TextField.vue'
 import TimelineList from './TimelineList.vue'
+import AssetFills from './AssetFills.vue'
+import { useAssetChoice } from './useAssetChoice'
 import { useSheet } from './useSheet'
 import { assetChoices, placeChoices, useVocabulary } from './vocabulary'
 
@@ -42,12 +44,18 @@ const props = defineProps<{ id: number }>()
 const emit = defineEmits<{ about: [{ placeId?: number; assetId?: number; orderId?: number }] }>()
 const session = useSession()
 const words = useVocabulary()
-const { sheet, save, saveFrom, sentenceAt, conflict, settle, said } = useSheet(props.id, contract.readOrder, contract.editOrder)
+const { sheet, save, saveFrom, sentenceAt, conflict, settle, said, follow } = useSheet(props.id, contract.readOrder, contract.editOrder)
 const dispatching = ref(false)
 const busy = ref(false)
 void words.ensure()
 void sheet.load()
-onLiveChange(useSoon(sheet.load, 80))
+follow(
+  (change, now) =>
+    change.orderId === props.id ||
+    now.requests.some((one) => one.id === change.requestId) ||
+    now.members.some((one) => one.id === change.orderId) ||
+    now.lead?.id === change.orderId,
+)
 
 const it = computed(() => sheet.value.value)
 watch(it, (now) => now && emit('about', { placeId: now.place?.id, assetId: now.asset?.id, orderId: now.id }))
@@ -182,6 +190,7 @@ const NAMES: Record<string, string> = {
   contactName: 'Contact',
   contactPhone: 'Phone',
   outsideReference: 'Reference in another system',
+  vendorId: 'Vendor',
 }
 function showValue(field: string, value: unknown): string {
   const list = {
@@ -189,10 +198,32 @@ function showValue(field: string, value: unknown): string {
     teamId: words.choices((all) => all.teams),
     leadId: words.choices((all) => all.accounts),
     supervisorId: words.choices((all) => all.accounts),
+    vendorId: words.choices((all) => all.vendors),
   }[field]
   if (field === 'estimateMinor' && value !== null) return formatMinor(Number(value))
   return list?.find((one) => one.value === value)?.label ?? (value === null ? 'nothing' : String(value))
 }
+const choice = useAssetChoice(
+  () => {
+    const { place, shares, vendorId, contactName, contactPhone } = it.value!
+    return {
+      placeId: { value: place?.id ?? null, words: place ? `${place.code} ${place.name}` : '' },
+      // Several payers were agreed on with care: an asset does not touch them.
+      ...(shares.length > 1 ? {} : { payerId: { value: shares[0]?.payerId ?? null, words: shares[0] ? `${shares[0].payerCode} ${shares[0].payerName}` : '' } }),
+      vendorId: { value: vendorId, words: showValue('vendorId', vendorId) },
+      contact: { value: contactName, words: [contactName, contactPhone].filter(Boolean).join(', ') },
+    }
+  },
+  (assetId, taken, says) =>
+    save({
+      assetId,
+      ...(taken.includes('placeId') ? { placeId: says!.place.id } : {}),
+      ...(taken.includes('payerId') ? { shares: [{ payerId: says!.payer!.id, shareBp: 10_000 }] } : {}),
+      ...(taken.includes('vendorId') ? { vendorId: says!.vendor!.id } : {}),
+      ...(taken.includes('contact') ? { contactName: says!.contact!.name, contactPhone: says!.contact!.phone } : {}),
+    }),
+)
+const { asking } = choice
 const index = [
   ['what', 'What'],
   ['who-pays', 'Plan and payer'],
@@ -218,6 +249,7 @@ const index = [
         ><span class="soft">{{ ORDER_KIND_NAMES[it.kind] }}</span>
       </p>
       <h1>{{ it.summary }}</h1>
+      <OthersHere :id="it.id" type="order" />
       <MoveBar :moves="moves" :busy="busy" @go="go" @jump="jumpTo"
         ><button v-if="mayDispatch && !dispatching" class="push" :class="{ first: it.state === 'ready' }" type="button" @click="openDispatch">
           Dispatch <kbd>D</kbd></button
@@ -286,7 +318,7 @@ const index = [
           :find="(q) => assetChoices(q, it!.place?.id ?? null)"
           :disabled="agreed"
           clearable
-          @pick="save({ assetId: $event as number | null })"
+          @pick="choice.pick($event as number | null)"
         />
         <PickField
           id="f-consequence"
@@ -363,6 +395,15 @@ const index = [
           :choices="words.choices((all) => all.accounts.filter((one) => one.roles.includes('approver')))"
           :disabled="agreed"
           @pick="save({ supervisorId: $event as number })"
+        />
+        <PickField
+          id="f-vendorId"
+          label="Vendor, if one is sent for"
+          :value="it.vendorId"
+          :choices="words.choices((all) => all.vendors)"
+          :disabled="!mayEdit"
+          clearable
+          @pick="save({ vendorId: $event as number | null })"
         />
         <MoneyField
           name="estimateMinor"
@@ -459,7 +500,14 @@ const index = [
       <p v-if="!it.visits.length" class="soft">
         Nobody has been sent yet{{ ['draft', 'to_approve'].includes(it.state) ? '; the order has to be approved first' : '' }}.
       </p>
-      <DispatchForm v-if="dispatching && mayDispatch" :order-id="it.id" :version="it.version" @leave="dispatching = false" @done="dispatched" />
+      <DispatchForm
+        v-if="dispatching && mayDispatch"
+        :order-id="it.id"
+        :version="it.version"
+        :vendor-id="it.vendorId"
+        @leave="dispatching = false"
+        @done="dispatched"
+      />
     </section>
 
     <section id="s-work" data-field="stints" aria-label="Work">
@@ -538,6 +586,7 @@ const index = [
       <h2>Timeline</h2>
       <TimelineList :entries="it.timeline" />
     </section>
+    <AssetFills v-if="asking" :asset="asking.says.label" :differences="asking.differences" @choose="choice.choose" @close="choice.leave" />
     <ConflictBox v-if="conflict" :conflict="conflict" :names="NAMES" :show="showValue" @settle="settle" />
   </article>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import { FreshMark, useFresh } from '#web/kit'
 
 /** A text that saves when it is left. Esc brings back what was saved. */
 const props = defineProps<{
@@ -14,6 +15,7 @@ const props = defineProps<{
   list?: string[]
 }>()
 const emit = defineEmits<{ save: [text: string, base: string] }>()
+const fresh = useFresh(() => props.name)
 const text = ref(props.value ?? '')
 /** What stood here when the typing began: a change by somebody else meanwhile becomes a conflict. */
 const base = ref(text.value)
@@ -35,8 +37,8 @@ function giveUp(): void {
 </script>
 
 <template>
-  <div class="field">
-    <label :for="`f-${name}`">{{ label }}</label>
+  <div class="field" @focusin="fresh.seen">
+    <label :for="`f-${name}`">{{ label }}<FreshMark :by="fresh.by.value" /></label>
     <textarea
       v-if="long"
       :id="`f-${name}`"

@@ -1,6 +1,7 @@
 import { ref } from 'vue'
 import type { Problem } from '#contract/kit'
-import { call, CallProblem, useLoading, useUndo } from '#web/kit'
+import { call, CallProblem, onLiveChange, provideFresh, useLoading, useSession, useSoon, useUndo } from '#web/kit'
+import type { LiveChange } from '#contract/insight'
 import type { Endpoint } from '#contract/kit'
 
 interface Versioned {
@@ -85,8 +86,51 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
     if (Object.keys(mine).length) await send(mine, held.version)
   }
 
+  /** What follows from the fields, or is shown for itself: not marked as changed. */
+  const NOT_FIELDS = new Set([
+    'version',
+    'facts',
+    'gauge',
+    'target',
+    'timeline',
+    'outcome',
+    'state',
+    'conversation',
+    'budgets',
+    'agreements',
+    'approvers',
+    'costs',
+  ])
+  const FIELD_OF: Record<string, string> = { place: 'placeId', asset: 'assetId' }
+  const { mark } = provideFresh()
+
+  /** Reads the Sheet again when something it shows changes; fields somebody else changed are marked. */
+  function follow(concerns: (change: LiveChange, now: Sheet) => boolean): void {
+    let by: string | null = null
+    const session = useSession()
+    const reload = useSoon(async () => {
+      const before = sheet.value.value as Record<string, unknown> | null
+      const who = by
+      by = null
+      await sheet.load()
+      const now = sheet.value.value as Record<string, unknown> | null
+      if (!before || !now || !who) return
+      const changed = Object.keys(now).filter((key) => !NOT_FIELDS.has(key) && JSON.stringify(before[key]) !== JSON.stringify(now[key]))
+      mark(
+        changed.map((key) => FIELD_OF[key] ?? key),
+        who,
+      )
+    }, 80)
+    onLiveChange((change) => {
+      const now = sheet.value.value
+      if (change && now && !concerns(change, now)) return
+      if (change && change.who !== session.self?.name) by = change.who
+      reload()
+    })
+  }
+
   const flat = (value: unknown) => (value === undefined ? null : value)
   const sentenceAt = (field: string) => refused.value?.reasons?.find((reason) => reason.field === field)?.sentence
 
-  return { sheet, save, saveFrom, saving, refused, sentenceAt, conflict, settle, said }
+  return { sheet, save, saveFrom, saving, refused, sentenceAt, conflict, settle, said, follow }
 }

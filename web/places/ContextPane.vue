@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { watch } from 'vue'
+import { computed, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { readContext } from '#contract/places'
 import { counted, formatMinor } from '#core/kit'
@@ -15,6 +15,10 @@ watch(
   () => void context.load(),
   { immediate: true },
 )
+/** Second, third, 4th: how often it has failed, this time among them. */
+const nth = (times: number) => ['', 'First', 'Second', 'Third', 'Fourth', 'Fifth'][times] ?? `${times}th`
+/** An order is one of the repairs already; a request would be the next. */
+const times = computed(() => (context.value.value?.asset?.repairs90Days ?? 0) + (props.about.orderId ? 0 : 1))
 const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_NAMES })[state as 'new'] ?? state
 </script>
 
@@ -31,7 +35,7 @@ const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_N
           Under warranty until {{ dayOf(context.value.value.asset.warrantyUntil!) }}: claim before paying
         </p>
         <p v-else-if="context.value.value.asset.warrantyUntil" class="soft">Warranty ended {{ dayOf(context.value.value.asset.warrantyUntil) }}</p>
-        <p v-if="context.value.value.asset.repairs90Days > 1" class="heed">{{ counted(context.value.value.asset.repairs90Days, 'repair') }} in 90 days</p>
+        <p v-if="times > 1" class="heed">{{ nth(times) }} time in 90 days</p>
         <p class="soft">
           {{ [context.value.value.asset.maker, context.value.value.asset.model].filter(Boolean).join(' ')
           }}<template v-if="context.value.value.asset.installedOn">, installed {{ dayOf(context.value.value.asset.installedOn) }}</template>

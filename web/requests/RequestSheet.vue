@@ -1,8 +1,19 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { acceptRequest, askReporter, declineRequest, joinRequest, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
 import {
+  acceptRequest,
+  askReporter,
+  declineRequest,
+  joinRequest,
+  makeAnotherOrder,
+  readRequest,
+  takeUpRequest,
+  triageRequest,
+  undoOutcome,
+} from '#contract/requests'
+import {
+  CHANNEL_NAMES,
   CONSEQUENCE_NAMES,
   CONSEQUENCES,
   PRIORITIES,
@@ -13,9 +24,9 @@ import {
   URGENCIES,
   URGENCY_NAMES,
 } from '#core/requests'
-import type { Consequence, Priority, RequestMove, Urgency } from '#core/requests'
-import { counted } from '#core/kit'
-import { call, CallProblem, longTime, offerActs, onLiveChange, PriorityBar, ProblemNote, shortTime, spell, TargetGauge, useSession, useSoon } from '#web/kit'
+import type { Channel, Consequence, Priority, RequestMove, Urgency } from '#core/requests'
+import { counted, formatMinor } from '#core/kit'
+import { call, CallProblem, longTime, offerActs, OthersHere, PriorityBar, ProblemNote, shortTime, spell, TargetGauge, useSession } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import HazardFields from '../orders/HazardFields.vue'
 import ConflictBox from '../orders/ConflictBox.vue'
@@ -25,6 +36,8 @@ import type { OfferedMove } from '../orders/MoveBar.vue'
 import PictureRow from '../orders/PictureRow.vue'
 import TextField from '../orders/TextField.vue'
 import TimelineList from '../orders/TimelineList.vue'
+import AssetFills from '../orders/AssetFills.vue'
+import { useAssetChoice } from '../orders/useAssetChoice'
 import { useSheet } from '../orders/useSheet'
 import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
 import ConversationBox from './ConversationBox.vue'
@@ -36,13 +49,13 @@ const emit = defineEmits<{ about: [{ placeId?: number; assetId?: number; request
 const router = useRouter()
 const session = useSession()
 const words = useVocabulary()
-const { sheet, save, saveFrom, sentenceAt, conflict, settle, said } = useSheet(props.id, readRequest, triageRequest)
+const { sheet, save, saveFrom, sentenceAt, conflict, settle, said, follow } = useSheet(props.id, readRequest, triageRequest)
 const overriding = ref(false)
 /** What is being chosen to go with a move: the request to join, or the order to accept into. */
 const choosing = ref<'request' | 'order' | null>(null)
 void words.ensure()
 void sheet.load()
-onLiveChange(useSoon(sheet.load, 80))
+follow((change, now) => change.requestId === props.id || now.orders.some((one) => one.id === change.orderId) || now.joinedTo?.id === change.requestId)
 
 const it = computed(() => sheet.value.value)
 watch(it, (now) => now && emit('about', { placeId: now.place?.id, assetId: now.asset?.id, requestId: now.id }))
@@ -70,7 +83,7 @@ async function go(move: string, { reason }: { reason?: string }): Promise<void> 
   try {
     if (move === 'accept') {
       const made = await call(acceptRequest, { id, version })
-      said.say(`${number} is accepted as ${made.orderNumber}.`)
+      said.say(`${number} is accepted as ${made.orderNumber}.`, undo(id, true))
       await router.push(`/desk/planning/order/${made.orderId}`)
       return
     }
@@ -80,12 +93,73 @@ async function go(move: string, { reason }: { reason?: string }): Promise<void> 
       choose('request')
       return
     }
-    said.say(move === 'ask' ? 'The question is on its way to the reporter.' : `${number} is declined; the reporter is told why.`)
+    said.say(move === 'ask' ? 'The question is on its way to the reporter.' : `${number} is declined; the reporter is told why.`, undo(id))
     await sheet.load()
   } catch (error) {
     await failed(error)
   }
 }
+
+/** Takes the outcome back, with the version it stands at now; whoever acted since is named in the refusal. */
+function undo(id: number, goBack = false): () => Promise<unknown> {
+  return async () => {
+    const { version } = await call(readRequest, { id })
+    await call(undoOutcome, { id, version })
+    if (goBack) await router.push(`/desk/triage/request/${id}`)
+    else await sheet.load()
+  }
+}
+async function takeBack(): Promise<void> {
+  const { id, number } = it.value!
+  try {
+    await undo(id)()
+    said.say(`${number} is undecided again.`)
+  } catch (error) {
+    await failed(error)
+  }
+}
+const OUTCOME_WORDS: Record<string, string> = {
+  accept: 'You accepted it',
+  another: 'You made another order of it',
+  ask: 'You asked the reporter',
+  decline: 'You declined it',
+  join: 'You joined it',
+}
+const mayTakeBack = computed(() => session.can('requests.triage') && it.value?.outcome && !it.value.outcome.reasons.length)
+const whyNotBack = computed(() => it.value?.outcome?.reasons.find((reason) => reason.code !== 'not_yours')?.sentence)
+
+/** One request, several jobs: the next order starts with the same, under a line of its own. */
+const another = ref<string | null>(null)
+const mayMakeAnother = computed(() => it.value?.state === 'accepted' && session.can('requests.triage'))
+function askForAnother(): void {
+  another.value = it.value!.summary
+  void nextTick(() => document.getElementById('another-summary')?.focus())
+}
+async function makeAnother(): Promise<void> {
+  const { id, version, number } = it.value!
+  try {
+    const made = await call(makeAnotherOrder, { id, version, summary: another.value!.trim() })
+    another.value = null
+    said.say(`${made.orderNumber} is made of ${number} as well.`, undo(id))
+    await sheet.load()
+  } catch (error) {
+    await failed(error)
+  }
+}
+
+const choice = useAssetChoice(
+  () => ({
+    placeId: { value: it.value!.place?.id ?? null, words: it.value!.place ? `${it.value!.place.code} ${it.value!.place.name}` : '' },
+    payerId: { value: it.value!.payerId, words: showValue('payerId', it.value!.payerId) },
+  }),
+  (assetId, taken, says) =>
+    save({
+      assetId,
+      ...(taken.includes('placeId') ? { placeId: says!.place.id } : {}),
+      ...(taken.includes('payerId') ? { payerId: says!.payer!.id } : {}),
+    }),
+)
+const { asking } = choice
 
 function choose(what: 'request' | 'order'): void {
   choosing.value = what
@@ -96,7 +170,7 @@ async function acceptInto(orderId: number): Promise<void> {
   choosing.value = null
   try {
     const into = await call(acceptRequest, { id: it.value!.id, version: it.value!.version, orderId })
-    said.say(`${it.value!.number} is accepted into ${into.orderNumber}; its reporter hears how that goes.`)
+    said.say(`${it.value!.number} is accepted into ${into.orderNumber}; its reporter hears how that goes.`, undo(it.value!.id))
     await sheet.load()
   } catch (error) {
     await failed(error)
@@ -107,7 +181,7 @@ async function joinTo(toId: number): Promise<void> {
   choosing.value = null
   try {
     await call(joinRequest, { id: it.value!.id, version: it.value!.version, toId })
-    said.say(`${it.value!.number} is joined; its reporter hears how the other goes.`)
+    said.say(`${it.value!.number} is joined; its reporter hears how the other goes.`, undo(it.value!.id))
     await sheet.load()
   } catch (error) {
     await failed(error)
@@ -145,6 +219,10 @@ offerActs(() =>
       ]
     : [],
 )
+offerActs(() => [
+  ...(mayTakeBack.value ? [{ label: 'Take the outcome back', key: 'y', run: takeBack }] : []),
+  ...(mayMakeAnother.value ? [{ label: 'Make another order of it', key: 'm', run: askForAnother }] : []),
+])
 const target = computed(() => ({
   clock: 'working',
   startAt: it.value!.receivedAt,
@@ -156,13 +234,7 @@ const target = computed(() => ({
     ? null
     : (it.value!.timeline.find((entry) => ['request.accept', 'request.decline', 'request.join'].includes(entry.kind))?.at ?? null),
 }))
-const CHANNELS: Record<string, string> = {
-  call: 'by phone',
-  visit: 'at the desk',
-  counter: 'from the Counter',
-  email: 'by mail',
-  system: 'from another system',
-}
+const left = computed(() => (it.value?.budget ? it.value.budget.budgetMinor - it.value.budget.chargedMinor - it.value.budget.committedMinor : 0))
 const NAMES = {
   summary: 'Summary',
   description: 'Description',
@@ -188,10 +260,11 @@ const showValue = (field: string, value: unknown) =>
       <p class="line">
         <span class="mono">{{ it.number }}</span><span>{{ REQUEST_STATE_NAMES[it.state] }}</span
         ><PriorityBar v-if="it.priority" :priority="it.priority" /><TargetGauge :target="target" wide /><span class="soft"
-          >{{ CHANNELS[it.channel] ?? it.channel }}, {{ longTime(it.receivedAt) }}</span
+          >{{ CHANNEL_NAMES[it.channel as Channel] }}, {{ longTime(it.receivedAt) }}</span
         >
       </p>
       <h1>{{ it.summary }}</h1>
+      <OthersHere :id="it.id" type="request" />
       <MoveBar v-if="moves.length" :moves="moves" @go="go" @jump="jumpTo"
         ><button class="push" type="button" @click="choose('order')">Accept into an order <kbd>O</kbd></button
         ><button v-if="!takenUp" class="push first" type="button" @click="takeUp">Take it up <kbd>T</kbd></button></MoveBar
@@ -218,6 +291,22 @@ const showValue = (field: string, value: unknown) =>
           ><span class="mono">{{ order.number }}</span> {{ order.summary }}</RouterLink
         >
       </p>
+      <p v-if="mayTakeBack" class="outcome">
+        {{ OUTCOME_WORDS[it.outcome!.move] }}{{ it.outcome!.order ? `: ${it.outcome!.order}` : '' }}. You can take that back until somebody else acts on it.
+        <button class="push" type="button" @click="takeBack">Take it back <kbd>Y</kbd></button>
+      </p>
+      <p v-else-if="it.outcome && whyNotBack" class="soft">It cannot be taken back any more: {{ whyNotBack }}</p>
+      <p v-if="mayMakeAnother && another === null">
+        <button class="push" type="button" @click="askForAnother">Make another order of it <kbd>M</kbd></button>
+      </p>
+      <form v-if="another !== null" class="another" @submit.prevent="makeAnother" @keydown.ctrl.enter.prevent="makeAnother" @keydown.esc.stop="another = null">
+        <div class="field">
+          <label for="another-summary">What the other order is about, in one line</label>
+          <input id="another-summary" v-model="another" class="entry" maxlength="140" required />
+        </div>
+        <button class="push first" type="submit">Make the order <kbd>Ctrl Enter</kbd></button>
+        <button class="push" type="button" @click="another = null">Leave it</button>
+      </form>
       <p v-if="it.joinedTo" class="outcome">
         Joined to <RouterLink :to="`/desk/triage/request/${it.joinedTo.id}`" class="mono">{{ it.joinedTo.number }}</RouterLink>
       </p>
@@ -300,7 +389,7 @@ const showValue = (field: string, value: unknown) =>
           :find="(q) => assetChoices(q, it!.place?.id ?? null)"
           :disabled="!mayTriage"
           clearable
-          @pick="save({ assetId: $event as number | null })"
+          @pick="choice.pick($event as number | null)"
         />
         <PickField
           id="f-categoryId"
@@ -344,6 +433,11 @@ const showValue = (field: string, value: unknown) =>
           @save="(now, base) => saveFrom('outsideReference', now, base)"
         />
       </div>
+      <p v-if="it.budget" class="budget" :class="{ wrong: left < 0 }">
+        Budget of the payer: <span class="mono violet">{{ formatMinor(left) }}</span> left of
+        <span class="mono">{{ formatMinor(it.budget.budgetMinor) }}</span>, with <span class="mono">{{ formatMinor(it.budget.committedMinor) }}</span> committed
+        to approved work.
+      </p>
       <div class="verdict">
         <template v-if="it.priority">
           <p><PriorityBar :priority="it.priority" /> {{ it.prioritySentence }}</p>
@@ -394,8 +488,17 @@ const showValue = (field: string, value: unknown) =>
       <h2>Timeline</h2>
       <TimelineList :entries="it.timeline" />
     </section>
+    <AssetFills v-if="asking" :asset="asking.says.label" :differences="asking.differences" @choose="choice.choose" @close="choice.leave" />
     <ConflictBox v-if="conflict" :conflict="conflict" :names="NAMES" :show="showValue" @settle="settle" />
   </article>
 </template>
 
 <style scoped src="../orders/sheet.css"></style>
+<style scoped>
+.another {
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 8px;
+  align-items: end;
+}
+</style>

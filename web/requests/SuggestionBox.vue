@@ -39,12 +39,17 @@ offerActs(() =>
     ? [{ label: `Take the suggestion: ${offers.value[0].guess.name}`, key: 'g', run: () => emit('take', offers.value[0]!.change) }]
     : [],
 )
-const empty = computed(() => !offers.value.length && !found.value.value?.duplicates.length && !found.value.value?.precedents.length)
+/** A request carries no trade of its own: the order takes that of the category, and can say another. */
+const trade = computed(() => found.value.value?.trade ?? null)
+const empty = computed(() => !trade.value && !offers.value.length && !found.value.value?.duplicates.length && !found.value.value?.precedents.length)
 </script>
 
 <template>
   <section v-if="found.value.value && !empty" aria-label="From what was decided before">
     <h2>From what was decided before</h2>
+    <p v-if="trade" class="soft">
+      Trade: <strong>{{ trade.name }}</strong>, {{ trade.sure }} {{ trade.because }}. The order takes that of the category, and can say another.
+    </p>
     <ul v-if="mayTriage && offers.length" class="offers">
       <li v-for="(one, index) in offers" :key="one.what">
         <p>

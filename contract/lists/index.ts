@@ -1,0 +1,4 @@
+export * from './rows'
+export * from './views'
+export * from './moves'
+export * from './search'

@@ -1,0 +1,148 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { Instant, Page } from '#contract/kit'
+import type { GaugeTarget } from '#contract/orders'
+import { LIST_KINDS } from '#core/lists'
+import type { ListKind } from '#core/lists'
+import type { HoldReason, OrderKind, OrderState } from '#core/orders'
+import type { Channel, Priority, RequestState } from '#core/requests'
+
+interface ListLine {
+  id: number
+  number: string
+  version: number
+  summary: string
+  target: GaugeTarget
+  priority: Priority | null
+  place: string | null
+  placeName: string | null
+  asset: string | null
+  category: string | null
+  payer: string | null
+  reference: string | null
+  due: Instant
+}
+
+export interface OrderLine extends ListLine {
+  state: OrderState
+  heldFrom: OrderState | null
+  kind: OrderKind
+  trade: string | null
+  team: string | null
+  lead: string | null
+  supervisor: string | null
+  who: string | null
+  estimate: number | null
+  currency: string
+  created: Instant
+  start: Instant | null
+  finished: Instant | null
+  closed: Instant | null
+  hold: HoldReason | null
+  contact: string | null
+  archived: boolean
+  discarded: boolean
+}
+
+export interface RequestLine extends ListLine {
+  state: RequestState
+  takenUp: boolean
+  channel: Channel
+  reporter: string | null
+  takenup: string | null
+  received: Instant
+  decided: Instant | null
+  wish: string | null
+}
+
+/** A list as its address says it: "state=ready,dispatched&finished=-30d..&sort=-finished". */
+const ask = () => Joi.string().allow('').max(1500)
+const kind = () => Joi.valid(...LIST_KINDS).required()
+const MOST_ROWS = 200
+
+interface PageAsk {
+  ask?: string
+  after?: string
+  limit?: number
+}
+const pageAsk = { ask: ask(), after: Joi.string().max(200), limit: Joi.number().integer().min(1).max(MOST_ROWS) }
+
+export const listOrderLines = endpoint<PageAsk, Page<OrderLine>>({
+  method: 'GET',
+  path: '/api/lists/orders',
+  says: 'Orders by any field, as the address of a list says, keyset-paged.',
+  may: 'desk.read',
+  input: Joi.object(pageAsk),
+})
+
+export const listRequestLines = endpoint<PageAsk, Page<RequestLine>>({
+  method: 'GET',
+  path: '/api/lists/requests',
+  says: 'Requests by any field, as the address of a list says, keyset-paged.',
+  may: 'desk.read',
+  input: Joi.object(pageAsk),
+})
+
+export interface ListFacts {
+  /** How many rows there are, counted up to a bound. */
+  count: number
+  /** There are more than were counted. */
+  more: boolean
+  /** What the ids in the address are called, by field. */
+  names: Record<string, Record<string, string>>
+}
+
+export const readListFacts = endpoint<{ kind: ListKind; ask?: string }, ListFacts>({
+  method: 'GET',
+  path: '/api/lists/:kind/facts',
+  says: 'How many rows a list has, and what the ids in its address are called.',
+  may: 'desk.read',
+  input: Joi.object({ kind: kind(), ask: ask() }),
+})
+
+export interface ListGroup {
+  /** What the address asks for to have just these rows. */
+  value: string
+  label: string
+  count: number
+  past: number
+  estimateMinor: number | null
+}
+
+export const listGroups = endpoint<{ kind: ListKind; ask?: string }, { rows: ListGroup[] }>({
+  method: 'GET',
+  path: '/api/lists/:kind/groups',
+  says: 'The rows of a list brought together by a field: how many, and how many past their target.',
+  may: 'desk.read',
+  input: Joi.object({ kind: kind(), ask: ask() }),
+})
+
+/** The essentials of one row, shown without opening it. */
+export interface Peek {
+  id: number
+  number: string
+  summary: string
+  description: string
+  facts: { label: string; words: string }[]
+  last: { at: Instant; who: string; kind: string; reason: string | null } | null
+}
+
+export const peekRow = endpoint<{ kind: ListKind; id: number }, Peek>({
+  method: 'GET',
+  path: '/api/lists/:kind/peek/:id',
+  says: 'The essentials of one row of a list.',
+  may: 'desk.read',
+  input: Joi.object({ kind: kind(), id: field.id().required() }),
+})
+
+export const EXPORT_FORMATS = ['csv', 'xlsx'] as const
+export type ExportFormat = (typeof EXPORT_FORMATS)[number]
+
+export const exportList = endpoint<{ kind: ListKind; ask?: string; format: ExportFormat }, Blob>({
+  method: 'GET',
+  path: '/api/lists/:kind/export',
+  says: 'Every row of a list with its columns, as CSV or XLSX, streamed.',
+  may: 'desk.read',
+  answers: 'file',
+  input: Joi.object({ kind: kind(), ask: ask(), format: Joi.valid(...EXPORT_FORMATS).required() }),
+})

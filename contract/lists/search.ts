@@ -1,0 +1,51 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { Instant } from '#contract/kit'
+import type { Station } from '#core/orders'
+import { PRIORITIES } from '#core/requests'
+import type { Priority } from '#core/requests'
+
+export const SEARCH_TYPES = ['order', 'request', 'conversation', 'place', 'asset', 'person'] as const
+export type SearchType = (typeof SEARCH_TYPES)[number]
+
+export interface SearchFound {
+  type: SearchType
+  /** Of the record it opens: a conversation opens its request. */
+  id: number
+  title: string
+  subtitle: string
+  /** Where the words were found, for conversations. */
+  snippet: string | null
+  state: string | null
+  station: Station | null
+  at: Instant | null
+}
+
+export interface SearchAnswer {
+  rows: SearchFound[]
+  /** What was looked for instead, when nothing was written like that. */
+  instead: string | null
+  /** The words are so common that only the newest were looked through. */
+  partial: boolean
+  next: string | null
+}
+
+export const search = endpoint<
+  { q: string; type?: SearchType; open?: boolean; priority?: Priority; placeId?: number; from?: Date; after?: string; limit?: number },
+  SearchAnswer
+>({
+  method: 'GET',
+  path: '/api/search',
+  says: 'Full-text search over orders, requests, conversations, places, assets and people; numbers and outside references first, typing errors forgiven.',
+  may: 'desk.read',
+  input: Joi.object({
+    q: field.search().required(),
+    type: Joi.valid(...SEARCH_TYPES),
+    open: Joi.boolean(),
+    priority: Joi.valid(...PRIORITIES),
+    placeId: field.id(),
+    from: field.instant(),
+    after: Joi.string().max(200),
+    limit: field.limit(),
+  }),
+})

@@ -1,0 +1,99 @@
+import { HOLD_REASON_NAMES, ORDER_KIND_NAMES, ORDER_STATE_NAMES } from '#core/orders'
+import { CHANNEL_NAMES, CONSEQUENCE_NAMES, PRIORITY_NAMES, REQUEST_STATE_NAMES, URGENCY_NAMES } from '#core/requests'
+
+export const LIST_KINDS = ['orders', 'requests'] as const
+export type ListKind = (typeof LIST_KINDS)[number]
+
+/** What a field named by id refers to. */
+export type Register = 'place' | 'asset' | 'category' | 'trade' | 'team' | 'account' | 'payer' | 'technician' | 'vendor'
+
+/** How a field is asked about: one of a few, one of a register, a span of money or days, words, or yes and no. */
+export type FieldShape = 'choice' | 'named' | 'money' | 'day' | 'text' | 'words' | 'flag'
+
+export interface ListField {
+  name: string
+  label: string
+  shape: FieldShape
+  choices?: Record<string, string>
+  register?: Register
+  /** May be empty, so that “none” and “any” can be asked for. */
+  empties?: boolean
+  /** Whether rows can be put in order by it, brought together by it, and show it in a column. */
+  sorts?: boolean
+  groups?: boolean
+  shows?: boolean
+}
+
+const STANDINGS = { on_time: 'On time', close: 'Close to target', past: 'Past target' }
+
+const ORDER_FIELDS: ListField[] = [
+  { name: 'words', label: 'Words', shape: 'words' },
+  { name: 'number', label: 'Number', shape: 'text', sorts: true, shows: true },
+  { name: 'summary', label: 'Summary', shape: 'text', shows: true },
+  { name: 'state', label: 'State', shape: 'choice', choices: ORDER_STATE_NAMES, groups: true, shows: true },
+  { name: 'standing', label: 'Target', shape: 'choice', choices: STANDINGS, shows: true },
+  { name: 'priority', label: 'Priority', shape: 'choice', choices: PRIORITY_NAMES, sorts: true, groups: true, shows: true, empties: true },
+  { name: 'kind', label: 'Kind of work', shape: 'choice', choices: ORDER_KIND_NAMES, groups: true, shows: true },
+  { name: 'place', label: 'Place', shape: 'named', register: 'place', groups: true, shows: true, empties: true },
+  { name: 'asset', label: 'Asset', shape: 'named', register: 'asset', groups: true, shows: true, empties: true },
+  { name: 'category', label: 'Category', shape: 'named', register: 'category', groups: true, shows: true, empties: true },
+  { name: 'trade', label: 'Trade', shape: 'named', register: 'trade', groups: true, shows: true, empties: true },
+  { name: 'team', label: 'Team', shape: 'named', register: 'team', groups: true, shows: true, empties: true },
+  { name: 'lead', label: 'Lead', shape: 'named', register: 'account', groups: true, shows: true, empties: true },
+  { name: 'supervisor', label: 'Supervisor', shape: 'named', register: 'account', groups: true, shows: true, empties: true },
+  { name: 'technician', label: 'Technician', shape: 'named', register: 'technician', empties: true },
+  { name: 'vendor', label: 'Vendor', shape: 'named', register: 'vendor', empties: true },
+  { name: 'who', label: 'Who goes', shape: 'flag', shows: true },
+  { name: 'payer', label: 'Payer', shape: 'named', register: 'payer', shows: true, empties: true },
+  { name: 'estimate', label: 'Estimate', shape: 'money', sorts: true, shows: true, empties: true },
+  { name: 'due', label: 'Due', shape: 'day', sorts: true, shows: true },
+  { name: 'created', label: 'Made', shape: 'day', sorts: true, shows: true },
+  { name: 'start', label: 'First planned start', shape: 'day', empties: true, shows: true },
+  { name: 'finished', label: 'Finished', shape: 'day', sorts: true, shows: true, empties: true },
+  { name: 'closed', label: 'Closed', shape: 'day', sorts: true, shows: true, empties: true },
+  { name: 'hold', label: 'Waiting for', shape: 'choice', choices: HOLD_REASON_NAMES, groups: true, shows: true, empties: true },
+  { name: 'consequence', label: 'Who is affected', shape: 'choice', choices: CONSEQUENCE_NAMES, empties: true },
+  { name: 'urgency', label: 'How soon', shape: 'choice', choices: URGENCY_NAMES, empties: true },
+  { name: 'contact', label: 'Contact', shape: 'text', shows: true, empties: true },
+  { name: 'reference', label: 'Outside reference', shape: 'text', shows: true, empties: true },
+  { name: 'grouped', label: 'In a group', shape: 'flag' },
+  { name: 'archived', label: 'Archived', shape: 'flag' },
+  { name: 'discarded', label: 'Discarded', shape: 'flag' },
+]
+
+const REQUEST_FIELDS: ListField[] = [
+  { name: 'words', label: 'Words', shape: 'words' },
+  { name: 'number', label: 'Number', shape: 'text', sorts: true, shows: true },
+  { name: 'summary', label: 'Summary', shape: 'text', shows: true },
+  { name: 'state', label: 'State', shape: 'choice', choices: REQUEST_STATE_NAMES, groups: true, shows: true },
+  { name: 'standing', label: 'Target', shape: 'choice', choices: STANDINGS, shows: true },
+  { name: 'channel', label: 'Came by', shape: 'choice', choices: CHANNEL_NAMES, groups: true, shows: true },
+  { name: 'priority', label: 'Priority', shape: 'choice', choices: PRIORITY_NAMES, groups: true, shows: true, empties: true },
+  { name: 'place', label: 'Place', shape: 'named', register: 'place', groups: true, shows: true, empties: true },
+  { name: 'asset', label: 'Asset', shape: 'named', register: 'asset', groups: true, shows: true, empties: true },
+  { name: 'category', label: 'Category', shape: 'named', register: 'category', groups: true, shows: true, empties: true },
+  { name: 'payer', label: 'Payer', shape: 'named', register: 'payer', groups: true, shows: true, empties: true },
+  { name: 'reporter', label: 'Reporter', shape: 'text', shows: true, empties: true },
+  { name: 'takenup', label: 'Taken up by', shape: 'named', register: 'account', groups: true, shows: true, empties: true },
+  { name: 'received', label: 'Received', shape: 'day', sorts: true, shows: true },
+  { name: 'due', label: 'To be decided by', shape: 'day', sorts: true, shows: true },
+  { name: 'decided', label: 'Decided', shape: 'day', sorts: true, shows: true, empties: true },
+  { name: 'consequence', label: 'Who is affected', shape: 'choice', choices: CONSEQUENCE_NAMES, empties: true },
+  { name: 'urgency', label: 'How soon', shape: 'choice', choices: URGENCY_NAMES, empties: true },
+  { name: 'wish', label: 'Wish', shape: 'text', shows: true, empties: true },
+  { name: 'reference', label: 'Outside reference', shape: 'text', shows: true, empties: true },
+  { name: 'repeats', label: 'Said to be not fixed', shape: 'flag' },
+]
+
+export const LIST_FIELDS: Record<ListKind, ListField[]> = { orders: ORDER_FIELDS, requests: REQUEST_FIELDS }
+
+export const listField = (kind: ListKind, name: string): ListField | undefined => LIST_FIELDS[kind].find((field) => field.name === name)
+
+/** What a list shows when nobody chose. */
+export const USUAL_COLUMNS: Record<ListKind, string[]> = {
+  orders: ['number', 'summary', 'state', 'priority', 'standing', 'place', 'who', 'estimate'],
+  requests: ['number', 'summary', 'state', 'priority', 'standing', 'place', 'channel', 'reporter'],
+}
+
+/** The order of rows when nobody chose: the most pressing first. */
+export const USUAL_SORT = { field: 'due', down: false }

@@ -1,0 +1,13 @@
+/** The ways a request comes in; the one it came by is kept. */
+export const CHANNELS = ['counter', 'call', 'email', 'visit', 'inspection', 'sensor', 'system'] as const
+export type Channel = (typeof CHANNELS)[number]
+
+export const CHANNEL_NAMES: Record<Channel, string> = {
+  counter: 'Counter',
+  call: 'Phone',
+  email: 'Mail',
+  visit: 'At the desk',
+  inspection: 'Inspection',
+  sensor: 'Sensor',
+  system: 'Another system',
+}

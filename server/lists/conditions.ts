@@ -1,0 +1,113 @@
+import { and, eq, gte, inArray, isNotNull, isNull, like, lt, not, notInArray, or, sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import type { MySqlColumn } from 'drizzle-orm/mysql-core'
+import { endOfDay, startOfDay } from '#core/lists'
+import type { Clause } from '#core/lists'
+import { places } from '../tables'
+import type { Standpoint } from './standpoint'
+
+/** What a clause asks of the rows, as SQL. */
+export type Condition = (clause: Clause, from: Standpoint) => SQL | undefined
+
+/** A column that holds the value itself or an id. */
+export const byValue =
+  (column: MySqlColumn): Condition =>
+  (clause, from) => {
+    if (clause.empty !== undefined) return clause.empty ? isNull(column) : isNotNull(column)
+    const values = clause.any!.map((value) => meant(value, from))
+    // What is empty is none of them.
+    return clause.not ? or(isNull(column), notInArray(column, values)) : inArray(column, values)
+  }
+
+/** `me` and `mine` are the person asking and their team; nobody’s team matches nothing. */
+function meant(value: string, from: Standpoint): string | number {
+  if (value === 'me') return from.accountId
+  if (value === 'mine') return from.teamId ?? -1
+  return value
+}
+
+/** The place itself and everything in it. */
+export const byPlace =
+  (column: MySqlColumn): Condition =>
+  (clause) => {
+    if (clause.empty !== undefined) return clause.empty ? isNull(column) : isNotNull(column)
+    const inside = insidePlaces(column, clause.any!.map(Number))
+    return clause.not ? or(isNull(column), not(inside)) : inside
+  }
+
+/** Rows whose place is one of these, or anywhere in one of them. */
+export const insidePlaces = (column: MySqlColumn, ids: number[]): SQL => sql`${column} in (
+  select inside.id from ${places} inside join ${places} around on inside.path like concat(around.path, '%')
+  where around.id in ${ids})`
+
+export const byText =
+  (...columns: MySqlColumn[]): Condition =>
+  (clause) => {
+    if (clause.empty !== undefined) return clause.empty ? and(...columns.map((column) => isNull(column))) : or(...columns.map((column) => isNotNull(column)))
+    const found = or(...columns.map((column) => like(column, `%${likeText(clause.any![0]!)}%`)))!
+    return clause.not ? sql`coalesce(not ${found}, true)` : found
+  }
+
+/** Text for LIKE in which the signs that stand for anything stand for themselves. */
+export const likeText = (text: string) => text.replace(/[\\%_]/g, (sign) => `\\${sign}`)
+
+export const byDay =
+  (column: MySqlColumn): Condition =>
+  (clause, { now, zone }) => {
+    if (clause.empty !== undefined) return clause.empty ? isNull(column) : isNotNull(column)
+    return and(
+      clause.from ? gte(column, startOfDay(clause.from, now, zone)) : undefined,
+      clause.to ? lt(column, endOfDay(clause.to, now, zone)) : undefined,
+      clause.from ? undefined : isNotNull(column),
+    )
+  }
+
+export const byMoney =
+  (column: MySqlColumn): Condition =>
+  (clause) => {
+    if (clause.empty !== undefined) return clause.empty ? isNull(column) : isNotNull(column)
+    return and(clause.from ? gte(column, Number(clause.from)) : undefined, clause.to ? sql`${column} <= ${Number(clause.to)}` : undefined)
+  }
+
+/** A field that is so or not. */
+export const byFlag =
+  (so: (from: Standpoint) => SQL): Condition =>
+  (clause, from) =>
+    clause.any![0] === 'yes' ? so(from) : not(so(from))
+
+/** Rows for which another table holds something: given the ids looked for, or none for any at all. */
+export const byOther =
+  (exists: (ids: number[] | null) => SQL): Condition =>
+  (clause) => {
+    if (clause.empty !== undefined) return clause.empty ? not(exists(null)) : exists(null)
+    const found = exists(clause.any!.map(Number))
+    return clause.not ? not(found) : found
+  }
+
+/** How a promise stands: at the moment the work ended or the clock was stopped, otherwise now; compared as core does. */
+export const byStanding =
+  (columns: { closeAt: MySqlColumn; dueAt: MySqlColumn; at: (now: Date) => SQL }): Condition =>
+  (clause, { now }) => {
+    const at = columns.at(now)
+    const standing = {
+      past: sql`${at} > ${columns.dueAt}`,
+      close: sql`(${at} >= ${columns.closeAt} and ${at} <= ${columns.dueAt})`,
+      on_time: sql`(${at} < ${columns.closeAt} and ${at} <= ${columns.dueAt})`,
+    }
+    const found = or(...clause.any!.map((value) => standing[value as keyof typeof standing]))!
+    if (clause.not) return not(found)
+    // No promise is past before its instant: said apart, so that an index on it serves.
+    return clause.any!.join() === 'past' ? and(lt(columns.dueAt, now), found) : found
+  }
+
+/** Everything a list asks for. */
+export function allConditions(conditions: Record<string, Condition>, clauses: Clause[], from: Standpoint): SQL | undefined {
+  return and(...clauses.map((clause) => conditions[clause.field]!(clause, from)))
+}
+
+/** Words in a full-text index, each as it begins, all of them; nothing searchable matches nothing. */
+export function hasWords(columns: MySqlColumn[], words: string[]): SQL {
+  const asked = words.filter((word) => word.length > 2).map((word) => `+${word}*`)
+  if (!asked.length) return eq(sql`1`, 0)
+  return sql`match (${sql.join(columns, sql`, `)}) against (${asked.join(' ')} in boolean mode)`
+}

@@ -1,0 +1,62 @@
+import { once } from 'node:events'
+import { MessageChannel } from 'node:worker_threads'
+import { sql } from 'drizzle-orm'
+import * as contract from '#contract/lists'
+import { refuse } from '#core/kit'
+import { delivery, inThread, logger } from '#server/kit'
+import { orders, requests } from '../tables'
+import type { ExportJob } from './exportList.worker'
+import { orderConditions } from './orderLines'
+import { requestConditions } from './requestLines'
+import { askFrom, standpointOf } from './standpoint'
+import { wallClock } from './cells'
+
+const write = inThread<ExportJob, void>('exportList.worker')
+/** A sheet of a workbook holds no more, its headings among them. */
+const MOST_IN_WORKBOOK = 1_048_575
+const MIME = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' }
+
+/** The whole list as a file, made in a thread and passed on as it comes. */
+export default delivery(contract.exportList, async ({ db, who, input, now, service, response }) => {
+  const ask = askFrom(input.kind, input.ask)
+  const from = await standpointOf(db, who, now)
+  if (input.format === 'xlsx') {
+    const [table, where] = input.kind === 'orders' ? [orders, orderConditions(ask, from)] : [requests, requestConditions(ask, from)]
+    const some = db
+      .select({ one: sql`1`.as('one') })
+      .from(table)
+      .where(where)
+      .limit(MOST_IN_WORKBOOK + 1)
+      .as('some')
+    const [counted] = await db.select({ n: sql<string>`count(*)` }).from(some)
+    if (Number(counted!.n) > MOST_IN_WORKBOOK) refuse('too_many_rows', 'A workbook holds 1,048,575 rows; take CSV, or narrow the list.', 'format')
+  }
+  const { port1: near, port2: far } = new MessageChannel()
+  const day = wallClock(now, from.zone).slice(0, 10)
+  response.writeHead(200, {
+    'Content-Type': MIME[input.format],
+    'Content-Disposition': `attachment; filename="${input.kind}-${day}.${input.format}"`,
+    'Cache-Control': 'no-store',
+  })
+  let gone = false
+  response.once('close', () => {
+    gone = true
+    near.postMessage('left')
+  })
+  near.on('message', (piece: Uint8Array) => {
+    if (gone) return
+    const room = response.write(piece)
+    if (room) near.postMessage('taken')
+    else void once(response, 'drain').then(() => near.postMessage('taken'))
+  })
+  const ended = new Promise<void>((resolve) => near.once('close', resolve))
+  try {
+    await write({ databaseUrl: service.config.databaseUrl, ask, from, format: input.format, port: far }, [far])
+    await ended
+    response.end()
+  } catch (error) {
+    // Half a file must not look like a whole one.
+    logger.error({ error }, 'an export failed')
+    response.destroy()
+  }
+})

@@ -1,0 +1,69 @@
+import { and, asc, desc, eq, gt, isNotNull, isNull, lt, or } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import type { MySqlColumn } from 'drizzle-orm/mysql-core'
+import type { Page } from '#contract/kit'
+import { decodeCursor, encodeCursor } from '#server/kit'
+
+/** How rows run: the columns in order of weight, ending with one no two rows share. */
+export interface Run<Row> {
+  keys: { column: MySqlColumn; read: (row: Row) => Date | number | null; nullable?: boolean }[]
+  down: boolean
+}
+
+interface Reading<Row> {
+  run: Run<Row>
+  /** Parts whose rows are read each in index order and merged: one for each state, say. */
+  parts: (SQL | undefined)[]
+  after: string | undefined
+  limit: number
+  read: (where: SQL | undefined, order: SQL[], limit: number) => Promise<Row[]>
+}
+
+/**
+ * A page of a list and the cursor of the next. Rows with nothing in the leading column come last,
+ * read on their own, so that the index of that column serves the rest.
+ */
+export async function keysetPage<Row>({ run, parts, after, limit, read }: Reading<Row>): Promise<Page<Row>> {
+  const last = after ? decodeCursor(after, run.keys.length + 1) : null
+  const stretches = run.keys[0]!.nullable ? (['filled', 'empty'] as const) : (['all'] as const)
+  const rows: { row: Row; stretch: string }[] = []
+  for (const stretch of stretches) {
+    if (rows.length > limit) break
+    if (last && last[0] === 'empty' && stretch === 'filled') continue
+    const keys = stretch === 'empty' ? run.keys.slice(1) : run.keys
+    const lead = run.keys[0]!.column
+    const where = stretch === 'filled' ? isNotNull(lead) : stretch === 'empty' ? isNull(lead) : undefined
+    const from = last && last[0] === stretch ? beyond(keys, last.slice(1 + run.keys.length - keys.length), run.down) : undefined
+    const order = keys.map(({ column }) => (run.down ? desc(column) : asc(column)))
+    const found = await Promise.all(parts.map((part) => read(and(part, where, from), order, limit + 1 - rows.length)))
+    const merged = found.length > 1 ? found.flat().sort(compareBy(keys, run.down)) : found[0]!
+    rows.push(...merged.slice(0, limit + 1 - rows.length).map((row) => ({ row, stretch })))
+  }
+  const shown = rows.slice(0, limit)
+  const end = shown.at(-1)
+  const next = rows.length > limit && end ? encodeCursor([end.stretch, ...run.keys.map(({ read: key }) => toCursor(key(end.row)))]) : null
+  return { rows: shown.map(({ row }) => row), next }
+}
+
+const toCursor = (value: Date | number | null) => (value instanceof Date ? value.toISOString() : (value ?? ''))
+
+/** What lies beyond a row: further in the leading column, or equal there and further in the next. */
+function beyond<Row>(keys: Run<Row>['keys'], values: (string | number)[], down: boolean): SQL | undefined {
+  const past = down ? lt : gt
+  const options = keys.map((key, index) =>
+    and(...keys.slice(0, index).map((earlier, at) => eq(earlier.column, fromCursor(values[at]!))), past(key.column, fromCursor(values[index]!))),
+  )
+  return or(...options)
+}
+
+const fromCursor = (value: string | number) => (typeof value === 'number' ? value : new Date(value))
+
+function compareBy<Row>(keys: Run<Row>['keys'], down: boolean): (a: Row, b: Row) => number {
+  return (a, b) => {
+    for (const { read } of keys) {
+      const [left, right] = [Number(read(a)), Number(read(b))]
+      if (left !== right) return (left < right ? -1 : 1) * (down ? -1 : 1)
+    }
+    return 0
+  }
+}

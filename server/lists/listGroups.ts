@@ -1,0 +1,109 @@
+import { desc, eq, sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import type { MySqlColumn } from 'drizzle-orm/mysql-core'
+import * as contract from '#contract/lists'
+import { refuse } from '#core/kit'
+import { listField } from '#core/lists'
+import type { ListAsk } from '#core/lists'
+import { query } from '#server/kit'
+import type { Asker, Reader } from '#server/kit'
+import { orders, places, requests } from '../tables'
+import { orderConditions } from './orderLines'
+import { NAMES } from './readListFacts'
+import { requestConditions } from './requestLines'
+import { askFrom, standpointOf } from './standpoint'
+import type { Standpoint } from './standpoint'
+
+const MOST = 200
+/** The building, or what stands for it: the second place of a path like "/1/7/31/". A site is its own. */
+const building = sql<number>`cast(coalesce(nullif(substring_index(substring_index(${places.path}, '/', 3), '/', -1), ''), ${places.id}) as unsigned)`
+
+const ORDER_GROUPS: Record<string, MySqlColumn | SQL> = {
+  state: orders.state,
+  priority: orders.priority,
+  kind: orders.kind,
+  place: building,
+  asset: orders.assetId,
+  category: orders.categoryId,
+  trade: orders.tradeId,
+  team: orders.teamId,
+  lead: orders.leadId,
+  supervisor: orders.supervisorId,
+  hold: orders.holdReason,
+}
+const REQUEST_GROUPS: Record<string, MySqlColumn | SQL> = {
+  state: requests.state,
+  channel: requests.channel,
+  priority: requests.priority,
+  place: building,
+  asset: requests.assetId,
+  category: requests.categoryId,
+  payer: requests.payerId,
+  takenup: requests.takenUpBy,
+}
+
+export default query(contract.listGroups, async ({ db, who, input, now }) => {
+  const ask = askFrom(input.kind, input.ask)
+  if (!ask.group) refuse('no_group', 'Say what the rows are brought together by.', 'group')
+  const from = await standpointOf(db, who, now)
+  const rows = await (ask.kind === 'orders' ? orderGroups(db, ask, from) : requestGroups(db, ask, from))
+  const labels = await labelsOf(db, who, ask, rows)
+  return {
+    rows: rows.map(({ value, count, past, estimate }) => ({
+      value: value === null ? 'none' : String(value),
+      label: value === null ? 'None' : (labels(String(value)) ?? String(value)),
+      count: Number(count),
+      past: Number(past),
+      estimateMinor: estimate === null ? null : Number(estimate),
+    })),
+  }
+})
+
+interface Group {
+  value: string | number | null
+  count: string
+  past: string
+  estimate: string | null
+}
+
+function orderGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[]> {
+  const value = sql<string | number | null>`${ORDER_GROUPS[ask.group!]!}`
+  return db
+    .select({
+      value,
+      count: sql<string>`count(*)`.as('n'),
+      past: sql<string>`sum(coalesce(${orders.finishedAt}, ${orders.clockStoppedAt}, ${from.now}) > ${orders.completionDueAt})`,
+      estimate: sql<string | null>`sum(${orders.estimateMinor})`,
+    })
+    .from(orders)
+    .leftJoin(places, eq(places.id, orders.placeId))
+    .where(orderConditions(ask, from))
+    .groupBy(value)
+    .orderBy(desc(sql`n`))
+    .limit(MOST)
+}
+
+function requestGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[]> {
+  const value = sql<string | number | null>`${REQUEST_GROUPS[ask.group!]!}`
+  return db
+    .select({
+      value,
+      count: sql<string>`count(*)`.as('n'),
+      past: sql<string>`sum(coalesce(${requests.decidedAt}, ${from.now}) > ${requests.triageDueAt})`,
+      estimate: sql<string | null>`null`,
+    })
+    .from(requests)
+    .leftJoin(places, eq(places.id, requests.placeId))
+    .where(requestConditions(ask, from))
+    .groupBy(value)
+    .orderBy(desc(sql`n`))
+    .limit(MOST)
+}
+
+async function labelsOf(db: Reader, who: Asker, ask: ListAsk, rows: Group[]): Promise<(value: string) => string | undefined> {
+  const field = listField(ask.kind, ask.group!)!
+  if (field.shape === 'choice') return (value) => field.choices![value]
+  const ids = rows.flatMap((row) => (row.value === null ? [] : Number(row.value)))
+  const names = new Map((ids.length ? await NAMES[field.register!](db, ids, who) : []).map((row) => [String(row.id), row.name]))
+  return (value) => names.get(value)
+}

@@ -1,0 +1,157 @@
+import { and, eq, isNotNull, or, sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import type { Page } from '#contract/kit'
+import type { RequestLine } from '#contract/lists'
+import { searchWords } from '#core/kit'
+import type { ListAsk } from '#core/lists'
+import { REQUEST_STATES } from '#core/requests'
+import { withinSites } from '#server/kit'
+import type { Outgoing, Reader } from '#server/kit'
+import { accounts, assets, categories, payers, people, places, requests } from '../tables'
+import { allConditions, byDay, byFlag, byPlace, byStanding, byText, byValue, hasWords, likeText } from './conditions'
+import type { Condition } from './conditions'
+import { keysetPage } from './keysetPage'
+import type { Run } from './keysetPage'
+import type { Standpoint } from './standpoint'
+
+export const REQUEST_CONDITIONS: Record<string, Condition> = {
+  words: (clause) => {
+    const text = clause.any![0]!
+    return or(
+      hasWords([requests.summary, requests.description], searchWords(text)),
+      sql`${requests.number} like ${`${likeText(text)}%`}`,
+      sql`${requests.outsideReference} like ${`${likeText(text)}%`}`,
+    )
+  },
+  number: byText(requests.number),
+  summary: byText(requests.summary),
+  state: byValue(requests.state),
+  standing: byStanding({
+    closeAt: requests.triageCloseAt,
+    dueAt: requests.triageDueAt,
+    at: (now) => sql`coalesce(${requests.decidedAt}, ${now})`,
+  }),
+  channel: byValue(requests.channel),
+  priority: byValue(requests.priority),
+  place: byPlace(requests.placeId),
+  asset: byValue(requests.assetId),
+  category: byValue(requests.categoryId),
+  payer: byValue(requests.payerId),
+  reporter: byText(requests.reporterName, requests.reporterEmail),
+  takenup: byValue(requests.takenUpBy),
+  received: byDay(requests.receivedAt),
+  due: byDay(requests.triageDueAt),
+  decided: byDay(requests.decidedAt),
+  consequence: byValue(requests.consequence),
+  urgency: byValue(requests.urgency),
+  wish: byText(requests.wish),
+  reference: byText(requests.outsideReference),
+  repeats: byFlag(() => isNotNull(requests.repeatsId)),
+}
+
+const ID = { column: requests.id, read: (row: Found) => row.id }
+const RUNS: Record<string, { keys: Run<Found>['keys']; byState: boolean }> = {
+  due: { keys: [{ column: requests.triageDueAt, read: (row) => row.triageDueAt }, ID], byState: true },
+  decided: { keys: [{ column: requests.decidedAt, read: (row) => row.decidedAt, nullable: true }, ID], byState: true },
+  received: { keys: [{ column: requests.receivedAt, read: (row) => row.receivedAt }, ID], byState: false },
+  number: { keys: [ID], byState: false },
+}
+
+const select = (db: Reader) =>
+  db
+    .select({
+      id: requests.id,
+      number: requests.number,
+      version: requests.version,
+      state: requests.state,
+      channel: requests.channel,
+      summary: requests.summary,
+      priority: requests.priority,
+      reporterName: requests.reporterName,
+      reporterEmail: requests.reporterEmail,
+      takenUpAt: requests.takenUpAt,
+      receivedAt: requests.receivedAt,
+      decidedAt: requests.decidedAt,
+      triageCloseAt: requests.triageCloseAt,
+      triageDueAt: requests.triageDueAt,
+      wish: requests.wish,
+      outsideReference: requests.outsideReference,
+      placeCode: places.code,
+      placeName: places.name,
+      asset: assets.tag,
+      category: categories.name,
+      payer: payers.code,
+      takenUpBy: people.name,
+    })
+    .from(requests)
+    .leftJoin(places, eq(places.id, requests.placeId))
+    .leftJoin(assets, eq(assets.id, requests.assetId))
+    .leftJoin(categories, eq(categories.id, requests.categoryId))
+    .leftJoin(payers, eq(payers.id, requests.payerId))
+    .leftJoin(accounts, eq(accounts.id, requests.takenUpBy))
+    .leftJoin(people, eq(people.id, accounts.personId))
+    .$dynamic()
+type Found = Awaited<ReturnType<typeof select>>[number]
+
+export function requestConditions(ask: Pick<ListAsk, 'clauses'>, from: Standpoint): SQL | undefined {
+  return and(allConditions(REQUEST_CONDITIONS, ask.clauses, from), withinSites(from, requests.siteId))
+}
+
+export async function requestLines(
+  db: Reader,
+  ask: ListAsk,
+  from: Standpoint,
+  { after, limit }: { after?: string; limit: number },
+): Promise<Page<Outgoing<RequestLine>>> {
+  const { keys, byState } = RUNS[ask.sort.field]!
+  const clause = ask.clauses.find((one) => one.field === 'state')
+  const states = REQUEST_STATES.filter((state) => !clause || clause.any!.includes(state) !== (clause.not ?? false))
+  const split = byState && !ask.clauses.some((one) => one.field === 'words')
+  const where = requestConditions(split ? { clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
+  const page = await keysetPage<Found>({
+    run: { keys, down: ask.sort.down },
+    parts: split ? states.map((state) => eq(requests.state, state)) : [undefined],
+    after,
+    limit,
+    read: (part, order, most) =>
+      select(db)
+        .where(and(part, where))
+        .orderBy(...order)
+        .limit(most),
+  })
+  return { rows: page.rows.map(toLine), next: page.next }
+}
+
+function toLine(row: Found): Outgoing<RequestLine> {
+  return {
+    id: row.id,
+    number: row.number,
+    version: row.version,
+    state: row.state,
+    takenUp: row.takenUpAt !== null,
+    channel: row.channel,
+    summary: row.summary,
+    target: {
+      clock: 'working',
+      startAt: row.receivedAt,
+      responseDueAt: row.triageDueAt,
+      closeAt: row.triageCloseAt,
+      completionDueAt: row.triageDueAt,
+      stoppedAt: null,
+      finishedAt: row.decidedAt,
+    },
+    priority: row.priority,
+    place: row.placeCode,
+    placeName: row.placeName,
+    asset: row.asset,
+    category: row.category,
+    payer: row.payer,
+    reporter: row.reporterName ?? row.reporterEmail,
+    takenup: row.takenUpBy,
+    received: row.receivedAt,
+    due: row.triageDueAt,
+    decided: row.decidedAt,
+    wish: row.wish,
+    reference: row.outsideReference,
+  }
+}

@@ -1,0 +1,294 @@
+import { and, desc, eq, gte, inArray, isNotNull, lt, notInArray, or, sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import type { MySqlColumn } from 'drizzle-orm/mysql-core'
+import * as contract from '#contract/lists'
+import type { SearchAnswer, SearchFound, SearchType } from '#contract/lists'
+import type { InputOf } from '#contract/kit'
+import { foldText, searchWords } from '#core/kit'
+import { stationOf } from '#core/orders'
+import { decodeCursor, encodeCursor, inThread, query, withinSites } from '#server/kit'
+import type { Asker, Outgoing, Reader } from '#server/kit'
+import { matchesWords } from '#server/places'
+import { assets, comments, numberings, orders, people, places, requests } from '../tables'
+import { insidePlaces, likeText } from './conditions'
+import type { SpellingJob } from './spelling.worker'
+import { newestWithWords } from './wordIndex'
+
+const EACH = 5
+const OVER = ['done', 'checked', 'closed', 'cancelled'] as const
+const SNIPPET = 160
+const spell = inThread<SpellingJob, string[]>('spelling.worker', { stays: true })
+
+type Ask = InputOf<typeof contract.search>
+interface Looking {
+  db: Reader
+  who: Asker
+  ask: Ask
+  words: string[]
+  before: number | undefined
+  limit: number
+}
+/** With what the next page goes on from: for conversations that is not the id of what they open. */
+type Found = Outgoing<SearchFound> & { key: number }
+interface Looked {
+  rows: Found[]
+  partial: boolean
+}
+const whole = (rows: Found[]): Looked => ({ rows, partial: false })
+
+/** Words over everything; when nothing is written like that, the words that are most like them. */
+export default query(contract.search, async ({ db, who, input, service }) => {
+  const q = input.q.trim()
+  if (q.length < 2) return NOTHING
+  const limit = input.limit ?? (input.type ? 20 : EACH)
+  const before = input.after && input.type ? Number(decodeCursor(input.after, 1)[0]) : undefined
+  const looking = { db, who, ask: input, words: searchWords(q), before, limit }
+  if (!looking.words.length) return NOTHING
+  const numbered = before === undefined ? await byNumber(looking) : []
+  const found = await byWords(looking)
+  if (numbered.length || found.rows.length || before !== undefined) return answer(input.type, numbered, found, limit, null)
+  const words = await spell({ databaseUrl: service.config.databaseUrl, words: looking.words })
+  if (words.join(' ') === looking.words.join(' ')) return { ...NOTHING, partial: found.partial }
+  return answer(input.type, [], await byWords({ ...looking, words }), limit, words.join(' '))
+})
+
+const NOTHING: SearchAnswer = { rows: [], instead: null, partial: false, next: null }
+
+/** Numbers and outside references first; then, over everything, the things that bear the name before the work that mentions it. */
+function answer(type: SearchType | undefined, numbered: Found[], { rows, partial }: Looked, limit: number, instead: string | null): Outgoing<SearchAnswer> {
+  const rest = rows.filter((row) => !numbered.some((one) => one.type === row.type && one.id === row.id))
+  const shown = type ? rest.slice(0, limit) : rest
+  const next = type && rest.length > limit ? encodeCursor([shown.at(-1)!.key]) : null
+  const told = [...numbered, ...shown].map(({ key: _, ...row }) => row)
+  return { rows: told, instead: rows.length ? instead : null, partial, next }
+}
+
+async function byWords(looking: Looking): Promise<Looked> {
+  const { type } = looking.ask
+  if (type) return LOOKERS[type]({ ...looking, limit: looking.limit + 1 })
+  const filtered = looking.ask.open !== undefined || looking.ask.priority || looking.ask.from
+  const types: SearchType[] = filtered ? ['order', 'request'] : ['asset', 'place', 'person', 'order', 'request', 'conversation']
+  const looked = await Promise.all(types.map((one) => LOOKERS[one](looking)))
+  return { rows: looked.flatMap((one) => one.rows), partial: looked.some((one) => one.partial) }
+}
+
+const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
+  async order(looking) {
+    const { db, words, before, limit } = looking
+    const { ids, partial } = await newestWithWords(db, {
+      table: orders,
+      id: orders.id,
+      columns: [orders.summary, orders.description],
+      words,
+      where: orderFilters(looking),
+      before,
+      limit,
+    })
+    return { rows: await ordersWhere(db, ids.length ? inArray(orders.id, ids) : undefined), partial }
+  },
+  async request(looking) {
+    const { db, words, before, limit } = looking
+    const { ids, partial } = await newestWithWords(db, {
+      table: requests,
+      id: requests.id,
+      columns: [requests.summary, requests.description],
+      words,
+      where: requestFilters(looking),
+      before,
+      limit,
+    })
+    return { rows: await requestsWhere(db, ids.length ? inArray(requests.id, ids) : undefined), partial }
+  },
+  async conversation({ db, who, words, before, limit, ask }) {
+    const { ids, partial } = await newestWithWords(db, {
+      table: comments,
+      id: comments.id,
+      columns: [comments.text],
+      words,
+      where: undefined,
+      before,
+      limit: limit * 4,
+    })
+    if (!ids.length) return { rows: [], partial }
+    const rows = await db
+      .select({ id: comments.id, text: comments.text, author: comments.authorName, at: comments.at, request: requests })
+      .from(comments)
+      .innerJoin(requests, eq(requests.id, comments.requestId))
+      .where(and(inArray(comments.id, ids), withinSites(who, requests.siteId), ask.placeId ? around(requests.placeId, ask.placeId) : undefined))
+      .orderBy(desc(comments.id))
+      .limit(limit)
+    const found = rows.map(({ id, text, author, at, request }) => ({
+      type: 'conversation' as const,
+      id: request.id,
+      key: id,
+      title: request.number,
+      subtitle: request.summary,
+      snippet: `${author}: ${snippetOf(text, words)}`,
+      state: request.state,
+      station: stationOfRequest(request),
+      at,
+    }))
+    return { rows: found, partial }
+  },
+  async place({ db, who, words, before, limit, ask }) {
+    const rows = await db
+      .select({ id: places.id, code: places.code, name: places.name })
+      .from(places)
+      .where(
+        and(
+          matchesWords(places.searchText, words.join(' ')),
+          withinSites(who, places.siteId),
+          before ? lt(places.id, before) : undefined,
+          ask.placeId ? around(places.id, ask.placeId) : undefined,
+        ),
+      )
+      .orderBy(desc(places.id))
+      .limit(limit)
+    return whole(rows.map((row) => named('place', row.id, row.code, row.name)))
+  },
+  async asset({ db, who, words, before, limit, ask }) {
+    const rows = await db
+      .select({ id: assets.id, tag: assets.tag, name: assets.name })
+      .from(assets)
+      .where(
+        and(
+          matchesWords(assets.searchText, words.join(' ')),
+          withinSites(who, assets.siteId),
+          before ? lt(assets.id, before) : undefined,
+          ask.placeId ? around(assets.placeId, ask.placeId) : undefined,
+        ),
+      )
+      .orderBy(desc(assets.id))
+      .limit(limit)
+    return whole(rows.map((row) => named('asset', row.id, row.tag, row.name)))
+  },
+  async person({ db, who, words, before, limit, ask }) {
+    const rows = await db
+      .select({ id: people.id, name: people.name, title: people.title })
+      .from(people)
+      .where(
+        and(
+          matchesWords(people.searchText, words.join(' ')),
+          withinSites(who, people.siteId),
+          before ? lt(people.id, before) : undefined,
+          ask.placeId ? around(people.placeId, ask.placeId) : undefined,
+        ),
+      )
+      .orderBy(desc(people.id))
+      .limit(limit)
+    return whole(rows.map((row) => named('person', row.id, row.name, row.title ?? '')))
+  },
+}
+
+/** Orders and requests with this number, or this reference of another system. */
+async function byNumber(looking: Looking): Promise<Found[]> {
+  const { db, ask } = looking
+  const q = ask.q.trim()
+  if (!/\d/.test(q) || q.includes(' ')) return []
+  const prefixes = /^\d+$/.test(q) ? (await db.select({ prefix: numberings.prefix }).from(numberings)).map((row) => `${row.prefix}-${q}`) : [q.toUpperCase()]
+  const starts = (column: typeof orders.number | typeof requests.number) => or(...prefixes.map((text) => sql`${column} like ${`${likeText(text)}%`}`))
+  const wants = (type: SearchType) => !ask.type || ask.type === type
+  const [byOrder, byRequest] = await Promise.all([
+    wants('order')
+      ? ordersWhere(db, and(or(starts(orders.number), sql`${orders.outsideReference} like ${`${likeText(q)}%`}`), orderFilters(looking)), EACH)
+      : [],
+    wants('request')
+      ? requestsWhere(db, and(or(starts(requests.number), sql`${requests.outsideReference} like ${`${likeText(q)}%`}`), requestFilters(looking)), EACH)
+      : [],
+  ])
+  // The very one that was meant comes before those that merely begin like it.
+  const meant = (row: Found) => Number(!prefixes.includes(String(row.title)))
+  return [...byOrder, ...byRequest].sort((a, b) => meant(a) - meant(b))
+}
+
+const around = (column: MySqlColumn, placeId: number): SQL => insidePlaces(column, [placeId])
+
+const orderFilters = ({ who, ask }: Looking): SQL | undefined =>
+  and(
+    withinSites(who, orders.siteId),
+    ask.open === undefined ? undefined : ask.open ? notInArray(orders.state, [...OVER]) : inArray(orders.state, [...OVER]),
+    ask.priority ? eq(orders.priority, ask.priority) : undefined,
+    ask.placeId ? around(orders.placeId, ask.placeId) : undefined,
+    ask.from ? gte(orders.createdAt, ask.from) : undefined,
+  )
+const requestFilters = ({ who, ask }: Looking): SQL | undefined =>
+  and(
+    withinSites(who, requests.siteId),
+    ask.open === undefined ? undefined : ask.open ? inArray(requests.state, ['new', 'asked']) : isNotNull(requests.decidedAt),
+    ask.priority ? eq(requests.priority, ask.priority) : undefined,
+    ask.placeId ? around(requests.placeId, ask.placeId) : undefined,
+    ask.from ? gte(requests.receivedAt, ask.from) : undefined,
+  )
+
+async function ordersWhere(db: Reader, where: SQL | undefined, limit?: number): Promise<Found[]> {
+  if (!where) return []
+  const asked = db
+    .select({ id: orders.id, number: orders.number, summary: orders.summary, state: orders.state, at: orders.createdAt, place: places.code })
+    .from(orders)
+    .leftJoin(places, eq(places.id, orders.placeId))
+    .where(where)
+    .orderBy(desc(orders.id))
+  const rows = await (limit ? asked.limit(limit) : asked)
+  return rows.map((row) => ({
+    type: 'order' as const,
+    id: row.id,
+    key: row.id,
+    title: row.number,
+    subtitle: [row.summary, row.place].filter(Boolean).join(', '),
+    snippet: null,
+    state: row.state,
+    station: stationOf(row.state),
+    at: row.at,
+  }))
+}
+
+async function requestsWhere(db: Reader, where: SQL | undefined, limit?: number): Promise<Found[]> {
+  if (!where) return []
+  const asked = db
+    .select({
+      id: requests.id,
+      number: requests.number,
+      summary: requests.summary,
+      state: requests.state,
+      takenUpAt: requests.takenUpAt,
+      at: requests.receivedAt,
+      place: places.code,
+    })
+    .from(requests)
+    .leftJoin(places, eq(places.id, requests.placeId))
+    .where(where)
+    .orderBy(desc(requests.id))
+  const rows = await (limit ? asked.limit(limit) : asked)
+  return rows.map((row) => ({
+    type: 'request' as const,
+    id: row.id,
+    key: row.id,
+    title: row.number,
+    subtitle: [row.summary, row.place].filter(Boolean).join(', '),
+    snippet: null,
+    state: row.state,
+    station: stationOfRequest(row),
+    at: row.at,
+  }))
+}
+
+const stationOfRequest = (row: { state: string; takenUpAt: Date | null }) => (row.state === 'new' && !row.takenUpAt ? ('intake' as const) : ('triage' as const))
+
+const named = (type: 'place' | 'asset' | 'person', id: number, title: string, subtitle: string): Found => ({
+  type,
+  id,
+  key: id,
+  title,
+  subtitle,
+  snippet: null,
+  state: null,
+  station: null,
+  at: null,
+})
+
+/** The words around the first that was found. */
+function snippetOf(text: string, words: string[]): string {
+  const flat = text.replace(/\s+/g, ' ')
+  const at = Math.max(0, Math.min(...words.map((word) => foldText(flat).indexOf(word)).filter((place) => place >= 0), flat.length) - 40)
+  return `${at > 0 ? '… ' : ''}${flat.slice(at, at + SNIPPET)}${at + SNIPPET < flat.length ? ' …' : ''}`
+}

@@ -1,0 +1,34 @@
+import { eq } from 'drizzle-orm'
+import { parseAsk } from '#core/lists'
+import type { ListAsk, ListKind } from '#core/lists'
+import { Refusal } from '#core/kit'
+import type { Asker, Reader } from '#server/kit'
+import { accounts, people, sites, technicians } from '../tables'
+
+/** From where a list is looked at: what `me`, `mine` and `today` mean, and which sites may be seen. Plain, so that a thread can be given it. */
+export interface Standpoint {
+  accountId: number
+  teamId: number | null
+  siteIds: number[] | null
+  zone: string
+  now: Date
+}
+
+export async function standpointOf(db: Reader, who: Asker, now: Date): Promise<Standpoint> {
+  const [row] = await db
+    .select({ own: accounts.teamId, shift: technicians.teamId, zone: sites.zone })
+    .from(accounts)
+    .innerJoin(people, eq(people.id, accounts.personId))
+    .innerJoin(sites, eq(sites.id, people.siteId))
+    .leftJoin(technicians, eq(technicians.accountId, accounts.id))
+    .where(eq(accounts.id, who.accountId!))
+  return { accountId: who.accountId!, teamId: row!.own ?? row!.shift, siteIds: who.siteIds, zone: row!.zone, now }
+}
+
+/** The list an address asks for. @throws Refusal that names every part of it that cannot be read */
+export function askFrom(kind: ListKind, address: string | undefined): ListAsk {
+  const { ask, wrong } = parseAsk(kind, address ?? '')
+  if (wrong.length)
+    throw new Refusal(wrong.map((name) => ({ code: 'list_address', sentence: `“${name}” in the address says nothing this list can be asked.`, field: name })))
+  return ask
+}

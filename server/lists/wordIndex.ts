@@ -1,0 +1,78 @@
+import { sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
+import { likeText } from './conditions'
+import type { Reader } from '#server/kit'
+
+/**
+ * Words InnoDB's full-text index leaves out by default, and those it finds too short (both as in its
+ * manual, from memory): asking for them would find nothing.
+ */
+const LEFT_OUT = new Set(
+  'a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(' '),
+)
+const SHORTEST = 3
+
+/** The newest rows are looked through one by one first: common words are found there at once, where an index would count them all. */
+const LOOKED_THROUGH = 15_000
+/** The index may take this long over words that are common but hardly ever together. */
+const MOST_SECONDS = 1.5
+
+/** The words a full-text index can be asked for. */
+export const indexedWords = (words: string[]): string[] => words.filter((word) => word.length >= SHORTEST && !LEFT_OUT.has(word))
+
+export interface WordAsk {
+  table: MySqlTable
+  id: MySqlColumn
+  columns: MySqlColumn[]
+  words: string[]
+  where: SQL | undefined
+  /** Only rows older than this one. */
+  before: number | undefined
+  limit: number
+}
+
+/**
+ * Ids of the newest rows with all the words, each as a word begins. `partial` when the index gave up
+ * before it had looked at everything.
+ */
+export async function newestWithWords(db: Reader, ask: WordAsk): Promise<{ ids: number[]; partial: boolean }> {
+  const words = indexedWords(ask.words)
+  if (!words.length) return { ids: [], partial: false }
+  const recent = await lookThrough(db, ask, words)
+  if (recent.length >= ask.limit) return { ids: recent.slice(0, ask.limit), partial: false }
+  try {
+    return { ids: await askIndex(db, ask, words), partial: false }
+  } catch (error) {
+    if (!isTimeout(error)) throw error
+    return { ids: recent, partial: true }
+  }
+}
+
+async function lookThrough(db: Reader, { table, id, columns, where, before, limit }: WordAsk, words: string[]): Promise<number[]> {
+  const top = before === undefined ? sql`(select max(${id}) from ${table}) + 1` : sql`${before}`
+  const text =
+    columns.length > 1 ? sql`concat(${sql.join([sql`' '`, ...columns.flatMap((column) => [column, sql`' '`])], sql`, `)})` : sql`concat(' ', ${columns[0]!})`
+  const has = words.map((word) => sql`${text} like ${`%${likeText(word)}%`}`)
+  return idsOf(
+    await db.execute(sql`select ${id} as id from ${table}
+      where ${id} < ${top} and ${id} >= ${top} - ${LOOKED_THROUGH} and ${sql.join(has, sql` and `)} ${where ? sql`and ${where}` : sql``}
+      order by ${id} desc limit ${limit}`),
+  )
+}
+
+async function askIndex(db: Reader, { table, id, columns, where, before, limit }: WordAsk, words: string[]): Promise<number[]> {
+  return idsOf(
+    await db.execute(sql`set statement max_statement_time = ${sql.raw(String(MOST_SECONDS))} for select ${id} as id from ${table}
+      where match (${sql.join(columns, sql`, `)}) against (${words.map((word) => `+${word}*`).join(' ')} in boolean mode)
+      ${before === undefined ? sql`` : sql`and ${id} < ${before}`} ${where ? sql`and ${where}` : sql``}
+      order by ${id} desc limit ${limit}`),
+  )
+}
+
+const idsOf = (answer: unknown): number[] => (answer as [{ id: number }[]])[0].map((row) => Number(row.id))
+
+function isTimeout(error: unknown): boolean {
+  const outer = error as { errno?: number; cause?: { errno?: number } }
+  return (outer.cause?.errno ?? outer.errno) === 1969
+}

@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { moveOrders, moveRequests, readNeededReason } from '#contract/lists'
+import type { BulkRow, NeededForAll } from '#contract/lists'
+import { counted } from '#core/kit'
+import { BULK_ORDER_MOVES, BULK_ORDER_RULES, BULK_REQUEST_MOVES, BULK_REQUEST_RULES } from '#core/lists'
+import type { BulkOrderMove, BulkRequestMove, BulkRule, ListKind } from '#core/lists'
+import { HOLD_REASON_NAMES, HOLD_REASONS, ORDER_MOVES } from '#core/orders'
+import type { HoldReason } from '#core/orders'
+import { REQUEST_MOVES } from '#core/requests'
+import type { Permission } from '#core/people'
+import type { OrderLine, RequestLine } from '#contract/lists'
+import { call, CallProblem, useSession } from '#web/kit'
+import BulkResult from './BulkResult.vue'
+import type { Line } from './useList'
+
+/** One move of every marked row; how each fared is told row by row. */
+const props = defineProps<{ kind: ListKind; lines: Line[] }>()
+const emit = defineEmits<{ clear: []; done: []; unmark: [number[]] }>()
+const session = useSession()
+const move = ref<string>('')
+const reason = ref('')
+const answer = ref('')
+const holdReason = ref<HoldReason>('part')
+const needed = ref<NeededForAll | null>(null)
+const problem = ref('')
+const busy = ref(false)
+const result = ref<{ rows: BulkRow[]; rule: BulkRule } | null>(null)
+
+/** Why a move makes no sense for a row is the row’s affair; a move that fits none is not offered. */
+const fits = (name: string, line: Line): boolean => {
+  if (props.kind === 'requests') {
+    const request = line as RequestLine
+    return name === 'takeUp' ? request.state === 'new' && !request.takenUp : REQUEST_MOVES.decline.from.includes(request.state)
+  }
+  const order = line as OrderLine
+  if (name === 'archive') return !order.archived && (order.state === 'closed' || order.state === 'cancelled')
+  if (name === 'restore') return order.archived || order.discarded
+  return !order.discarded && ORDER_MOVES[name as 'hold'].from.includes(order.state)
+}
+const rules = computed<Record<string, BulkRule>>(() => (props.kind === 'orders' ? BULK_ORDER_RULES : BULK_REQUEST_RULES))
+const offered = computed(() =>
+  (props.kind === 'orders' ? [...BULK_ORDER_MOVES] : [...BULK_REQUEST_MOVES])
+    .filter((name) => session.can(rules.value[name]!.may as Permission))
+    .map((name) => ({ name: name as string, rule: rules.value[name]!, many: props.lines.filter((line) => fits(name, line)).length }))
+    .filter((one) => one.many > 0),
+)
+const rule = computed(() => rules.value[move.value] ?? null)
+const asks = computed(() => !!rule.value && (rule.value.reason !== 'none' || !!needed.value?.needed))
+const mustWrite = computed(() => rule.value?.reason === 'required' || !!needed.value?.needed)
+
+watch(
+  () => [move.value, props.lines.map((line) => line.id).join()],
+  async () => {
+    needed.value = null
+    problem.value = ''
+    if (!move.value || props.kind !== 'orders' || !props.lines.length) return
+    const asked = `${move.value} ${props.lines.map((line) => line.id).join()}`
+    const found = await call(readNeededReason, { move: move.value as BulkOrderMove, ids: props.lines.map((line) => line.id).join() }).catch(() => null)
+    if (asked === `${move.value} ${props.lines.map((line) => line.id).join()}`) needed.value = found
+  },
+)
+
+async function go(): Promise<void> {
+  const words = needed.value?.answers.length ? [answer.value, reason.value.trim()].filter(Boolean).join(': ') : reason.value.trim()
+  if (mustWrite.value && !words) {
+    problem.value = needed.value?.answers.length ? 'Choose a reason.' : 'Write the reason in a few words.'
+    return
+  }
+  await send(move.value, props.lines, words)
+}
+
+async function send(name: string, lines: { id: number; version: number }[], words: string): Promise<void> {
+  busy.value = true
+  problem.value = ''
+  const items = lines.map(({ id, version }) => ({ id, version }))
+  try {
+    const { rows } =
+      props.kind === 'orders'
+        ? await call(moveOrders, {
+            items,
+            move: name as BulkOrderMove,
+            reason: words || undefined,
+            ...(name === 'hold' ? { holdReason: holdReason.value } : {}),
+          })
+        : await call(moveRequests, { items, move: name as BulkRequestMove, reason: words || undefined })
+    result.value = { rows, rule: rules.value[name]! }
+    move.value = reason.value = answer.value = ''
+    emit(
+      'unmark',
+      rows.filter((row) => row.moved).map((row) => row.id),
+    )
+    emit('done')
+  } catch (error) {
+    if (!(error instanceof CallProblem)) throw error
+    problem.value = error.reasons[0]?.sentence ?? error.message
+  } finally {
+    busy.value = false
+  }
+}
+
+const takeBack = (rows: BulkRow[]) => send(result.value!.rule.back!, rows, 'Taken back at once')
+</script>
+
+<template>
+  <form v-if="lines.length || result" class="bulk" aria-label="Marked rows" @submit.prevent="go" @keydown.ctrl.enter.prevent="go">
+    <template v-if="lines.length">
+      <strong>{{ counted(lines.length, 'row') }} marked</strong>
+      <label class="hidden" for="bulk-move">What to do with them</label>
+      <select id="bulk-move" v-model="move" class="entry choice">
+        <option value="">Do with all of them …</option>
+        <option v-for="one in offered" :key="one.name" :value="one.name">{{ one.rule.label }}{{ one.many < lines.length ? ` (fits ${one.many})` : '' }}</option>
+      </select>
+      <template v-if="rule">
+        <template v-if="move === 'hold'">
+          <label class="hidden" for="bulk-hold">Waiting for</label>
+          <select id="bulk-hold" v-model="holdReason" class="entry choice">
+            <option v-for="one in HOLD_REASONS" :key="one" :value="one">{{ HOLD_REASON_NAMES[one] }}</option>
+          </select>
+        </template>
+        <template v-if="needed?.answers.length">
+          <label class="hidden" for="bulk-answer">Reason</label>
+          <select id="bulk-answer" v-model="answer" class="entry choice">
+            <option value="">Reason (needed)</option>
+            <option v-for="one in needed.answers" :key="one">{{ one }}</option>
+          </select>
+        </template>
+        <label v-if="asks" class="hidden" for="bulk-reason">Reason</label>
+        <input
+          v-if="asks"
+          id="bulk-reason"
+          v-model="reason"
+          class="entry reason"
+          maxlength="400"
+          :placeholder="`${rule.reasonLabel ?? 'Why'}${mustWrite && !needed?.answers.length ? ' (needed)' : ''}`"
+          :aria-invalid="!!problem"
+        />
+        <button class="push first" type="submit" :disabled="busy">{{ rule.label }} <kbd>Ctrl Enter</kbd></button>
+      </template>
+      <button class="push" type="button" @click="emit('clear')">Unmark</button>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    </template>
+    <BulkResult v-if="result" :rows="result.rows" :rule="result.rule" :busy="busy" @close="result = null" @take-back="takeBack" />
+  </form>
+</template>
+
+<style scoped>
+.bulk {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  padding: 8px 12px;
+  background: var(--shoal);
+  border-top: 1px solid var(--line);
+}
+.choice {
+  width: auto;
+}
+.reason {
+  flex: 1 1 220px;
+  width: auto;
+}
+.problem {
+  flex-basis: 100%;
+}
+</style>

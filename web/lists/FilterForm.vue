@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { NSelect } from 'naive-ui/es/select'
+import { computed, nextTick, onMounted, ref } from 'vue'
+import { isDay, listField } from '#core/lists'
+import type { Clause, ListField, ListKind } from '#core/lists'
+import { DialogBox } from '#web/kit'
+import type { Choice } from '../kit/PickField.vue'
+import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
+
+/** What one field has to be: made new, or changed. */
+const props = defineProps<{ kind: ListKind; field: string; clause: Clause | null; names: Record<string, string> }>()
+const emit = defineEmits<{ set: [Clause]; close: [] }>()
+const words = useVocabulary()
+void words.ensure()
+const field = computed<ListField>(() => listField(props.kind, props.field)!)
+
+const how = ref<'any' | 'not' | 'none' | 'some'>(
+  props.clause?.empty === true ? 'none' : props.clause?.empty === false ? 'some' : props.clause?.not ? 'not' : 'any',
+)
+const values = ref<string[]>(props.clause?.any ?? [])
+const text = ref(props.clause?.any?.[0] ?? '')
+const from = ref(shown(props.clause?.from))
+const to = ref(shown(props.clause?.to))
+const wrong = ref('')
+const found = ref<Choice[]>([])
+const known = ref(new Map(Object.entries(props.names)))
+
+/** Money is typed as people write it. */
+function shown(end: string | undefined): string {
+  return end === undefined ? '' : field.value.shape === 'money' ? (Number(end) / 100).toFixed(2) : end
+}
+const remote = computed(() => field.value.register === 'place' || field.value.register === 'asset')
+const options = computed<Choice[]>(() => {
+  const { shape, choices, register } = field.value
+  if (shape === 'choice') return Object.entries(choices!).map(([value, label]) => ({ value, label }))
+  const lists = {
+    category: words.choices((all) => all.categories),
+    trade: words.choices((all) => all.trades),
+    team: [{ value: 'mine', label: 'My team' }, ...words.choices((all) => all.teams)],
+    account: [{ value: 'me', label: 'Me' }, ...words.choices((all) => all.accounts)],
+    payer: words.choices((all) => all.payers),
+    technician: words.choices((all) => all.technicians),
+    vendor: words.choices((all) => all.vendors),
+    place: [] as Choice[],
+    asset: [] as Choice[],
+  }
+  const listed = remote.value ? found.value : lists[register!]
+  const missing = values.value.filter((value) => !listed.some((one) => String(one.value) === value))
+  return [...listed.map((one) => ({ ...one, value: String(one.value) })), ...missing.map((value) => ({ value, label: known.value.get(value) ?? value }))]
+})
+let asked = ''
+async function look(q: string): Promise<void> {
+  asked = q
+  const rows = field.value.register === 'place' ? await placeChoices(q) : await assetChoices(q, null)
+  for (const row of rows) known.value.set(String(row.value), row.label)
+  if (q === asked) found.value = rows
+}
+onMounted(() => {
+  if (remote.value) void look('')
+  void nextTick(() => document.getElementById('filter-value')?.focus())
+})
+
+const HOWS = computed(() => {
+  const { shape, empties } = field.value
+  const list =
+    shape === 'text' ? { any: 'contains', not: 'does not contain' } : shape === 'day' || shape === 'money' ? { any: 'is within' } : { any: 'is', not: 'is not' }
+  return { ...list, ...(empties ? { some: 'has something', none: 'has nothing' } : {}) } as Record<string, string>
+})
+const DAYS = [
+  ['today', 'Today'],
+  ['-7d..', 'Last 7 days'],
+  ['-30d..', 'Last 30 days'],
+  ['..-1d', 'Before today'],
+  ['today..+7d', 'Next 7 days'],
+] as const
+function preset(span: string): void {
+  const [first = '', last = first] = span.includes('..') ? span.split('..') : [span, span]
+  from.value = first
+  to.value = last
+}
+
+function money(typed: string): string | null {
+  const plain = typed.replace(/[\s,]/g, '')
+  if (!/^\d{1,8}(\.\d{1,2})?$/.test(plain)) return null
+  const [units = '0', cents = ''] = plain.split('.')
+  return String(Number(units) * 100 + Number(cents.padEnd(2, '0') || '0'))
+}
+
+function set(): void {
+  wrong.value = ''
+  const { name, shape } = field.value
+  if (how.value === 'none' || how.value === 'some') return emit('set', { field: name, empty: how.value === 'none' })
+  const not = how.value === 'not' ? { not: true } : {}
+  if (shape === 'text' || shape === 'words') {
+    if (!text.value.trim()) wrong.value = 'Write what to look for.'
+    else emit('set', { field: name, ...not, any: [text.value.trim()] })
+    return
+  }
+  if (shape === 'flag') return emit('set', { field: name, any: [values.value[0] === 'no' ? 'no' : 'yes'] })
+  if (shape === 'day' || shape === 'money') {
+    const read = (typed: string) => (shape === 'day' ? (isDay(typed) ? typed : null) : money(typed))
+    const ends = [from.value.trim(), to.value.trim()].map((typed) => (typed ? read(typed) : undefined))
+    if (ends.includes(null)) wrong.value = shape === 'day' ? 'Write a day like 2026-11-25, today or -30d.' : 'Write an amount like 1250.00.'
+    else if (!ends[0] && !ends[1]) wrong.value = 'Write from when, to when, or both.'
+    else emit('set', { field: name, ...(ends[0] ? { from: ends[0] } : {}), ...(ends[1] ? { to: ends[1] } : {}) })
+    return
+  }
+  if (!values.value.length) wrong.value = 'Choose at least one.'
+  else emit('set', { field: name, ...not, any: values.value })
+}
+</script>
+
+<template>
+  <DialogBox :title="`Filter by ${field.label}`" @close="$emit('close')">
+    <form class="form" @submit.prevent="set" @keydown.ctrl.enter.prevent="set">
+      <h1>{{ field.label }}</h1>
+      <div v-if="Object.keys(HOWS).length > 1 && field.shape !== 'flag' && field.shape !== 'words'" class="hows" role="radiogroup" aria-label="How">
+        <label v-for="(label, value) in HOWS" :key="value"><input v-model="how" type="radio" name="how" :value="value" /> {{ label }}</label>
+      </div>
+      <template v-if="how === 'any' || how === 'not'">
+        <div v-if="field.shape === 'choice' || field.shape === 'named'" class="field">
+          <label for="filter-value">One of</label>
+          <NSelect
+            v-model:value="values"
+            multiple
+            filterable
+            :remote="remote"
+            :options="options"
+            placeholder="Type to find"
+            :input-props="{ id: 'filter-value', 'aria-label': 'One of', autocomplete: 'off' }"
+            @search="remote && look($event)"
+          />
+        </div>
+        <div v-else-if="field.shape === 'flag'" class="hows" role="radiogroup" :aria-label="field.label">
+          <label><input v-model="values[0]" type="radio" value="yes" data-first /> Yes</label>
+          <label><input v-model="values[0]" type="radio" value="no" /> No</label>
+        </div>
+        <template v-else-if="field.shape === 'day' || field.shape === 'money'">
+          <div class="pair">
+            <div class="field">
+              <label for="filter-value">From</label
+              ><input id="filter-value" v-model="from" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-01, today, -30d' : '0.00'" />
+            </div>
+            <div class="field">
+              <label for="filter-to">To, that day too</label
+              ><input id="filter-to" v-model="to" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-30, +7d' : ''" />
+            </div>
+          </div>
+          <p v-if="field.shape === 'day'" class="presets">
+            <button v-for="[span, label] in DAYS" :key="span" class="push" type="button" @click="preset(span)">{{ label }}</button>
+          </p>
+        </template>
+        <div v-else class="field">
+          <label for="filter-value">{{ field.shape === 'words' ? 'Words, in any order, as they begin' : 'Text' }}</label>
+          <input id="filter-value" v-model="text" class="entry" maxlength="80" />
+        </div>
+      </template>
+      <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
+      <p class="acts">
+        <button class="push first" type="submit">Filter <kbd>Ctrl Enter</kbd></button>
+        <button class="push" type="button" @click="$emit('close')">Leave it</button>
+      </p>
+    </form>
+  </DialogBox>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  gap: 12px;
+}
+.hows,
+.presets,
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+}
+.presets {
+  gap: 6px;
+}
+.presets .push {
+  min-height: 28px;
+  font-size: 13px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+</style>

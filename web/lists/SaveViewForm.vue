@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { changeView, saveView } from '#contract/lists'
+import type { Sharing, ViewRow } from '#contract/lists'
+import type { ListKind } from '#core/lists'
+import { call, CallProblem, DialogBox } from '#web/kit'
+import { useViews } from './useViews'
+
+/** Keeps what a list shows under a name: as a new view, or in the place of one’s own. */
+const props = defineProps<{ kind: ListKind; address: string; view: ViewRow | null }>()
+const emit = defineEmits<{ close: []; saved: [key: string, name: string] }>()
+const store = useViews()
+const over = ref(!!props.view?.mine)
+const name = ref(props.view?.mine ? props.view.name : '')
+const sharedWith = ref<Sharing>(props.view?.mine ? props.view.sharedWith : 'nobody')
+const problem = ref<CallProblem | null>(null)
+const busy = ref(false)
+const at = (field: string) => problem.value?.reasons.find((reason) => reason.field === field)?.sentence
+const team = computed(() => store.views?.team ?? null)
+
+async function save(): Promise<void> {
+  problem.value = null
+  busy.value = true
+  const fields = { name: name.value.trim(), kind: props.kind, address: props.address, sharedWith: sharedWith.value }
+  try {
+    if (over.value && props.view?.mine) {
+      store.take(await call(changeView, { id: props.view.id!, version: props.view.version, ...fields }))
+      emit('saved', props.view.key, fields.name)
+    } else {
+      const answer = await call(saveView, fields)
+      store.take(answer)
+      emit('saved', answer.key, fields.name)
+    }
+  } catch (error) {
+    if (!(error instanceof CallProblem)) throw error
+    problem.value = error
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <DialogBox title="Save this view" @close="$emit('close')">
+    <form class="form" @submit.prevent="save" @keydown.ctrl.enter.prevent="save">
+      <h1>Save this view</h1>
+      <div v-if="view?.mine" class="choices" role="radiogroup" aria-label="Where to">
+        <label><input v-model="over" type="radio" :value="true" /> Change “{{ view.name }}”</label>
+        <label><input v-model="over" type="radio" :value="false" /> Keep that and save another</label>
+      </div>
+      <div class="field">
+        <label for="view-name">Name</label>
+        <input id="view-name" v-model="name" class="entry" maxlength="60" data-first :aria-invalid="!!at('name')" />
+        <p v-if="at('name')" class="problem" role="alert">{{ at('name') }}</p>
+      </div>
+      <div class="choices" role="radiogroup" aria-label="Who can open it">
+        <label><input v-model="sharedWith" type="radio" value="nobody" /> You alone</label>
+        <label :class="{ soft: !team }"
+          ><input v-model="sharedWith" type="radio" value="team" :disabled="!team" />
+          {{ team ? `Your team, ${team.name}` : 'Your team (you are in none)' }}</label
+        >
+        <label><input v-model="sharedWith" type="radio" value="all" /> Everybody at the Desk</label>
+      </div>
+      <p class="soft">Others see the same filters, order and columns, with what they may see in it. “Me” and “my team” mean whoever looks.</p>
+      <p v-if="problem && !at('name')" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+      <p class="acts">
+        <button class="push first" type="submit" :disabled="busy">Save <kbd>Ctrl Enter</kbd></button>
+        <button class="push" type="button" @click="$emit('close')">Leave it</button>
+      </p>
+    </form>
+  </DialogBox>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  gap: 12px;
+}
+.choices {
+  display: grid;
+  gap: 4px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
+</style>

@@ -1,0 +1,265 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
+import { search, SEARCH_TYPES } from '#contract/lists'
+import type { SearchAnswer, SearchType } from '#contract/lists'
+import { ORDER_STATE_NAMES } from '#core/orders'
+import { PRIORITIES, PRIORITY_NAMES, REQUEST_STATE_NAMES } from '#core/requests'
+import type { Priority } from '#core/requests'
+import { call, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
+import PickField from '../kit/PickField.vue'
+import { placeChoices } from '../orders/vocabulary'
+import { addressForFound, TYPE_NAMES } from './found'
+
+/** Words over everything there is, narrowed by what it is, whether it is open, where, how pressing, since when. */
+const route = useRoute()
+const router = useRouter()
+const q = ref(String(route.query.q ?? ''))
+const type = computed(() => (SEARCH_TYPES.includes(route.query.type as SearchType) ? (route.query.type as SearchType) : null))
+const more = shallowRef<SearchAnswer[]>([])
+const placeName = ref('')
+
+const input = computed(() => {
+  const { open, priority, place, from } = route.query as Record<string, string | undefined>
+  return {
+    q: String(route.query.q ?? ''),
+    ...(type.value ? { type: type.value } : {}),
+    ...(open === 'yes' || open === 'no' ? { open: open === 'yes' } : {}),
+    ...(PRIORITIES.includes(priority as Priority) ? { priority: priority as Priority } : {}),
+    ...(place && /^\d+$/.test(place) ? { placeId: Number(place) } : {}),
+    ...(from && /^\d{4}-\d{2}-\d{2}$/.test(from) ? { from: `${from}T00:00:00Z` as unknown as Date } : {}),
+  }
+})
+const found = useLoading(async () => (input.value.q.trim().length > 1 ? call(search, input.value) : null))
+watch(
+  () => JSON.stringify(input.value),
+  () => {
+    more.value = []
+    void found.load()
+  },
+  { immediate: true },
+)
+const set = (change: Record<string, string | undefined>) => void router.replace({ query: { ...route.query, ...change } })
+watch(
+  q,
+  useSoon(() => set({ q: q.value || undefined }), 200),
+)
+watch(
+  () => route.query.q,
+  (now) => {
+    if (now !== undefined && String(now) !== q.value && document.activeElement?.id !== 'search-words') q.value = String(now)
+  },
+)
+onMounted(() => document.getElementById('search-words')?.focus())
+
+const rows = computed(() => [found.value.value, ...more.value].flatMap((answer) => answer?.rows ?? []))
+const next = computed(() => (more.value.at(-1) ?? found.value.value)?.next ?? null)
+async function readOn(): Promise<void> {
+  more.value = [...more.value, await call(search, { ...input.value, after: next.value! })]
+}
+const stateName = (state: string | null) => (state ? ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_NAMES } as Record<string, string>)[state] : '')
+async function findPlace(text: string) {
+  const choices = await placeChoices(text)
+  const here = choices.find((one) => String(one.value) === route.query.place)
+  if (here) placeName.value = here.label
+  return choices
+}
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h1>Search</h1>
+      <input
+        id="search-words"
+        v-model="q"
+        class="entry words"
+        type="search"
+        maxlength="80"
+        aria-label="Words, a number or an outside reference"
+        placeholder="Words, a number, a reference of another system"
+      />
+    </header>
+    <div class="narrow" role="group" aria-label="Narrow the search">
+      <div class="types" role="group" aria-label="What it is">
+        <button class="push small" type="button" :aria-pressed="!type" :class="{ on: !type }" @click="set({ type: undefined })">Everything</button>
+        <button
+          v-for="one in SEARCH_TYPES"
+          :key="one"
+          class="push small"
+          type="button"
+          :aria-pressed="type === one"
+          :class="{ on: type === one }"
+          @click="set({ type: one })"
+        >
+          {{ TYPE_NAMES[one].many }}
+        </button>
+      </div>
+      <label
+        >State
+        <select class="entry" :value="route.query.open ?? ''" @change="set({ open: ($event.target as HTMLSelectElement).value || undefined })">
+          <option value="">any</option>
+          <option value="yes">open</option>
+          <option value="no">over</option>
+        </select></label
+      >
+      <label
+        >Priority
+        <select class="entry" :value="route.query.priority ?? ''" @change="set({ priority: ($event.target as HTMLSelectElement).value || undefined })">
+          <option value="">any</option>
+          <option v-for="one in PRIORITIES" :key="one" :value="one">{{ PRIORITY_NAMES[one] }}</option>
+        </select></label
+      >
+      <label
+        >Since <input class="entry" type="date" :value="route.query.from ?? ''" @change="set({ from: ($event.target as HTMLInputElement).value || undefined })"
+      /></label>
+      <PickField
+        id="search-place"
+        class="place"
+        label="In place"
+        placeholder="Anywhere"
+        :value="input.placeId ?? null"
+        :current="input.placeId ? { value: input.placeId, label: placeName || 'The chosen place' } : null"
+        :find="findPlace"
+        clearable
+        @pick="set({ place: $event === null ? undefined : String($event) })"
+      />
+    </div>
+    <ProblemNote v-if="found.problem.value" :problem="found.problem.value" @retry="found.load" />
+    <p v-else-if="!found.value.value" class="empty">Write at least two letters. All the words have to be there, each as it begins, in any order.</p>
+    <template v-else>
+      <p v-if="found.value.value.instead" class="said" role="status">
+        Nothing is written like that. Shown is what was found for <strong>{{ found.value.value.instead }}</strong>.
+      </p>
+      <p v-if="found.value.value.partial" class="said" role="status">
+        These words are in very many records; only the newest were looked through. One more word helps.
+      </p>
+      <p v-if="!rows.length" class="empty">Nothing found. Fewer words, or another state, may help.</p>
+      <ol v-else aria-label="Found">
+        <li v-for="(row, index) in rows" :key="`${row.type}${row.id}-${index}`">
+          <RouterLink :to="addressForFound(row)">
+            <span class="type soft">{{ TYPE_NAMES[row.type].one }}</span>
+            <span class="title" :class="{ mono: row.type !== 'person' }">{{ row.title }}</span>
+            <span class="sub"
+              >{{ row.subtitle }}<span v-if="row.snippet" class="soft snippet">{{ row.snippet }}</span></span
+            >
+            <span class="soft state">{{ stateName(row.state) }}</span>
+            <span class="soft mono when">{{ row.at ? shortTime(row.at) : '' }}</span>
+          </RouterLink>
+        </li>
+      </ol>
+      <button v-if="next" class="push" type="button" @click="readOn">Show 20 more</button>
+    </template>
+  </div>
+</template>
+
+<style scoped src="../kit/page.css"></style>
+<style scoped>
+.words {
+  flex: 1;
+  max-width: 640px;
+}
+header {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+}
+header h1 {
+  margin-right: 0;
+}
+.narrow {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+  font-size: 13px;
+  color: var(--ink-soft);
+}
+.narrow .entry {
+  width: auto;
+  min-height: 30px;
+  padding: 2px 6px;
+  font-size: 13px;
+}
+.types {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.small {
+  min-height: 30px;
+  padding: 0 9px;
+  font-size: 13px;
+}
+.on {
+  background: var(--shoal);
+  border-color: var(--tide);
+}
+.place {
+  flex-direction: row;
+  align-items: center;
+  gap: 6px;
+  width: 230px;
+  white-space: nowrap;
+}
+.place :deep(label) {
+  font-size: 13px;
+}
+.said {
+  padding: 8px 12px;
+  border-left: 4px solid var(--tide);
+  background: var(--shoal-faint);
+  border-radius: 0 6px 6px 0;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border-top: 1px solid var(--line);
+}
+a {
+  display: grid;
+  grid-template-columns: 96px 120px 1fr 110px 100px;
+  gap: 12px;
+  align-items: baseline;
+  padding: 8px 10px;
+  color: var(--ink);
+  text-decoration: none;
+  border-bottom: 1px solid var(--line);
+}
+a:hover {
+  background: var(--shoal-faint);
+}
+.snippet {
+  display: block;
+  font-size: 13px;
+}
+.title {
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+.when {
+  text-align: right;
+  font-size: 12px;
+}
+@media (max-width: 900px) {
+  a {
+    grid-template-columns: 1fr auto;
+    gap: 2px 12px;
+  }
+  .sub {
+    grid-column: 1 / -1;
+  }
+  .type {
+    order: 2;
+    text-align: right;
+  }
+  .sub {
+    order: 3;
+  }
+  .state,
+  .when {
+    order: 4;
+  }
+}
+</style>

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
+import { chooseUsualView, dropView } from '#contract/lists'
+import type { ViewRow } from '#contract/lists'
+import { call, CallProblem, useUndo } from '#web/kit'
+import { addressOf, useViews } from './useViews'
+
+/** The views one can open: those that ship, one’s own, those shared. */
+const props = defineProps<{ here: string | null }>()
+const store = useViews()
+const said = useUndo()
+const groups = computed(() => {
+  const all = store.views?.rows ?? []
+  const shipped = (kind: string) => all.filter((view) => view.id === null && view.kind === kind)
+  return [
+    { name: 'Yours', rows: all.filter((view) => view.mine) },
+    { name: 'Shared with you', rows: all.filter((view) => view.id !== null && !view.mine) },
+    { name: 'Orders', rows: shipped('orders') },
+    { name: 'Requests', rows: shipped('requests') },
+  ].filter((group) => group.rows.length)
+})
+const open = computed(() => store.views?.rows.find((view) => view.key === props.here) ?? null)
+
+async function makeUsual(view: ViewRow): Promise<void> {
+  store.take(await call(chooseUsualView, { key: view.key }))
+  said.say(`Lists open with “${view.name}” from now on.`)
+}
+async function drop(view: ViewRow): Promise<void> {
+  try {
+    store.take(await call(dropView, { id: view.id! }))
+    said.say(`The view “${view.name}” is gone; the list itself stays as it is.`)
+  } catch (error) {
+    if (!(error instanceof CallProblem)) throw error
+    said.say(error.message, undefined, true)
+  }
+}
+const shared = (view: ViewRow) => (view.sharedWith === 'team' ? (view.team ?? 'team') : view.sharedWith === 'all' ? 'everybody' : '')
+</script>
+
+<template>
+  <nav class="rail" aria-label="Views">
+    <section v-for="group in groups" :key="group.name">
+      <h2>{{ group.name }}</h2>
+      <ul>
+        <li v-for="view in group.rows" :key="view.key">
+          <RouterLink :to="addressOf(view)" :class="{ here: view.key === here }" :aria-current="view.key === here ? 'page' : undefined"
+            >{{ view.name }}<span v-if="store.views?.usual === view.key" class="usual" title="Lists open with this view">usual</span></RouterLink
+          >
+          <span v-if="view.id !== null && (view.owner || shared(view))" class="soft note">{{
+            view.mine ? (shared(view) ? `for ${shared(view)}` : 'for you alone') : `by ${view.owner}`
+          }}</span>
+        </li>
+      </ul>
+    </section>
+    <div v-if="open" class="acts">
+      <button v-if="store.views?.usual !== open.key" class="link" type="button" @click="makeUsual(open)">Open lists with this view</button>
+      <button v-if="open.mine" class="link" type="button" @click="drop(open)">Drop this view</button>
+    </div>
+  </nav>
+</template>
+
+<style scoped>
+.rail {
+  overflow: auto;
+  padding: 12px 10px;
+  background: var(--paper);
+  border-right: 1px solid var(--line);
+  font-size: 13px;
+  display: grid;
+  gap: 14px;
+  align-content: start;
+}
+h2 {
+  font-size: 12px;
+  color: var(--ink-soft);
+  font-weight: 400;
+  padding: 0 8px 2px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+a {
+  display: flex;
+  justify-content: space-between;
+  gap: 6px;
+  color: var(--ink);
+  text-decoration: none;
+  padding: 4px 8px;
+  border-left: 3px solid transparent;
+  border-radius: 0 6px 6px 0;
+}
+a:hover {
+  background: var(--shoal-faint);
+}
+a.here {
+  background: var(--shoal);
+  border-left-color: var(--tide);
+  font-weight: 600;
+}
+.usual {
+  font-size: 11px;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+a.here .usual {
+  color: var(--ink);
+}
+.note {
+  display: block;
+  padding: 0 8px 4px 11px;
+  font-size: 12px;
+}
+.acts {
+  display: grid;
+  gap: 6px;
+  padding: 8px;
+  border-top: 1px solid var(--line);
+}
+</style>

@@ -1,0 +1,17 @@
+import type { SearchFound, SearchType } from '#contract/lists'
+
+export const TYPE_NAMES: Record<SearchType, { one: string; many: string }> = {
+  order: { one: 'Order', many: 'Orders' },
+  request: { one: 'Request', many: 'Requests' },
+  conversation: { one: 'Conversation', many: 'Conversations' },
+  place: { one: 'Place', many: 'Places' },
+  asset: { one: 'Asset', many: 'Assets' },
+  person: { one: 'Person', many: 'People' },
+}
+
+/** Where something that was found is opened. */
+export function addressForFound(one: Pick<SearchFound, 'type' | 'id' | 'title' | 'station'>): string {
+  if (one.type === 'request' || one.type === 'conversation') return `/desk/${one.station}/request/${one.id}`
+  if (one.type === 'order') return `/desk/${one.station}/order/${one.id}`
+  return `/registers/${{ place: 'places', asset: 'assets', person: 'people' }[one.type]}?q=${encodeURIComponent(one.title)}`
+}
