@@ -1,6 +1,7 @@
 import { DateTime } from 'luxon'
 import { dayFrom } from './register'
-import { play } from './simulate'
+import { inOwnWords } from './phrases'
+import { play, tellTwice } from './simulate'
 import type { Case, Setting } from './simulate'
 import { TROUBLES } from './troubles'
 import type { Trouble } from './troubles'
@@ -21,7 +22,8 @@ export function playHistory(setting: Setting): void {
   const cases = [...ordinaryCases(setting), ...repeatedCases(setting), ...preventiveCases(setting)]
   cases.sort((a, b) => a.receivedAt.getTime() - b.receivedAt.getTime())
   for (const one of cases) {
-    const { orderId } = play(setting, one)
+    const { orderId, requestId } = play(setting, one)
+    if (one.twice && orderId && requestId && one.upTo === 'closed') tellTwice(setting, one, requestId)
     if (one.dueId && orderId) {
       const due = setting.world.rows.dues.find((row) => row.id === one.dueId)!
       Object.assign(due, { orderId, doneAt: setting.world.rows.orders.at(-1)!.finishedAt })
@@ -30,7 +32,7 @@ export function playHistory(setting: Setting): void {
   closePeriods(setting)
 }
 
-type Planned = Case & { dueId?: number }
+type Planned = Case & { dueId?: number; twice?: boolean }
 
 function ordinaryCases({ world, spaces, assets }: Setting): Planned[] {
   const { rng, now, calendar } = world
@@ -58,7 +60,9 @@ function ordinaryCases({ world, spaces, assets }: Setting): Planned[] {
       const asset = trouble.asset ? (assets.find((one) => one.spaceId === space.id && one.kind === trouble.asset) ?? null) : null
       const fate = rng.next()
       const shared = space.building === 'PUM' ? { shares: PLANT_SHARES } : {}
-      cases.push({ trouble, space, asset, receivedAt, upTo: fate < 0.2 ? 'declined' : fate < 0.23 ? 'cancelled' : 'closed', ...shared })
+      const said = { words: inOwnWords(world.words, trouble.summary, trouble.description), corrected: world.words.chance(0.55) }
+      const twice = world.words.chance(0.06)
+      cases.push({ trouble, space, asset, receivedAt, ...said, twice, upTo: fate < 0.2 ? 'declined' : fate < 0.23 ? 'cancelled' : 'closed', ...shared })
     }
   }
   return cases

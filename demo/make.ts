@@ -8,6 +8,7 @@ import { makePeople } from './people'
 import { makePlaces } from './places'
 import { makeAssets, makeCategories, makePayers, makeRules, makeStock, makeVendors } from './register'
 import { Rng } from './rng'
+import { makeViews } from './views'
 import { makeRuleBook, tellTargets } from './rules'
 import type { Setting } from './simulate'
 import { World } from './world'
@@ -18,7 +19,7 @@ export const DEMO_PASSWORD = 'slack-tide-42'
 /** The whole demo world, from a seed and a moment: the same two give the same world. */
 export async function makeWorld(seed: number, now: Date): Promise<World> {
   const passwordHash = await hash(DEMO_PASSWORD, { salt: Buffer.from('the demo world s') })
-  const world = new World(new Rng(seed), now, calendarAround(now), passwordHash)
+  const world = new World(new Rng(seed), new Rng(seed + 1), now, calendarAround(now), passwordHash)
   makePayers(world)
   const { spaces, siteIds } = makePlaces(world)
   const { crew, staff } = makePeople(world, siteIds.SKE, spaces)
@@ -32,6 +33,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   playLive(setting)
   makeIntake(setting)
   makeRuleBook(world, siteIds.SKE)
+  makeViews(world)
   tellTargets(world)
   for (const siteId of Object.values(siteIds)) {
     const prefix = siteId === siteIds.SKE ? '' : 'M'

@@ -139,6 +139,12 @@ export function makePeople(world: World, siteId: number, spaces: SpaceSpec[]): {
   const crew = makeCrew(world, siteId, (name, index) =>
     account(name, person(name, 'Technician', null, null, `0${160 + index}`).id, ['technician'], null, false),
   )
+  const helpDesk = world.add('teams', { siteId, name: 'Help desk' }).id
+  for (const name of ['Maren Quill', 'Tobias Achterberg', 'Ines Ferrall'])
+    Object.assign(
+      world.rows.accounts.find((row) => row.id === staff.get(name))!,
+      { teamId: helpDesk },
+    )
   const days = 86_400_000
   world.add('deputies', {
     forAccountId: staff.get('Osric Vane')!,

@@ -145,6 +145,8 @@ export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {
     price: number
     category: string
     kind: string
+    vendor?: string
+    payer?: string
     parentId?: number
     warrantyDays?: number
     ageDays?: number
@@ -153,6 +155,10 @@ export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {
     const { id } = world.add('assets', {
       siteId: place(spec.space.id).siteId,
       parentId: spec.parentId ?? null,
+      vendorId: spec.vendor ? world.rows.vendors.find((row) => row.name === spec.vendor)!.id! : null,
+      payerId: spec.payer ? world.rows.payers.find((row) => row.code === spec.payer)!.id! : null,
+      // Whoever works in the room knows the machine, unless it is plant.
+      contactId: spec.code.startsWith('E') ? (world.rows.people.find((row) => row.placeId === spec.space.id)?.id ?? null) : null,
       placeId: spec.space.id,
       tag: spec.tag,
       name: spec.name,
@@ -180,6 +186,7 @@ export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {
       price: 9_800_000,
       category: 'heat',
       kind: 'Chiller',
+      vendor: 'Northbay Cooling',
       ageDays: 1500,
     })
     for (const part of ['Compressor A', 'Compressor B', 'Condenser pump', 'Evaporator pump'])
@@ -195,6 +202,7 @@ export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {
         price: 1_600_000,
         category: 'heat',
         kind: part.startsWith('C') && part.includes('r A') ? 'Compressor' : 'Chiller part',
+        vendor: 'Northbay Cooling',
         parentId: chiller,
         ageDays: 1500,
       })
@@ -208,6 +216,7 @@ export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {
     price: 7_400_000,
     category: 'lift',
     kind: 'Lift',
+    vendor: 'Halyard Lifts',
     ageDays: 2400,
   })
   add({
@@ -257,6 +266,8 @@ export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {
           price: fit.price,
           category: fit.category,
           kind: fit.kind,
+          // Freezers stand where there was room: whose samples are inside pays, not who has the room.
+          ...(fit.kind.startsWith('Freezer') ? { payer: ['5100', '5200', '5300'][number % 3]!, vendor: 'Northbay Cooling' } : {}),
           ...(trouble ? { warrantyDays: 24, ageDays: 706 } : {}),
         })
       }

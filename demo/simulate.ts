@@ -7,6 +7,7 @@ import { priorityOf, PRIORITIES } from '#core/requests'
 import type { Priority } from '#core/requests'
 import { DateTime } from 'luxon'
 import type { Crew } from './people'
+import { inOwnWords } from './phrases'
 import { tradeId } from './people'
 import type { SpaceSpec } from './places'
 import { LATE_VENDOR } from './register'
@@ -37,6 +38,10 @@ export interface Case {
   wish?: string
   /** When somebody is to come, when it must be at that time. */
   plannedStart?: Date
+  /** As the reporter put it, where that is not as the desk has it. */
+  words?: { summary: string; description: string }
+  /** The desk named the fault as it names it always. */
+  corrected?: boolean
   /** Who does it, when it must be somebody in particular. */
   technicianId?: number
 }
@@ -80,15 +85,17 @@ function report({ world, staff, numbers }: Setting, spec: Case): RequestRow {
   const byCall = rng.chance(0.35)
   const category = world.rows.categories.find((row) => row.code === trouble.category)!
   const declined = spec.upTo === 'declined'
+  const written = spec.words ?? { summary: trouble.summary, description: trouble.description }
+  const summary = decided && spec.corrected ? trouble.summary : written.summary
   const request = world.add('requests', {
     number: formatNumber('R', numbers.request++),
     siteId: place.siteId,
     state: declined ? 'declined' : spec.upTo === 'asked' ? 'asked' : decided ? 'accepted' : 'new',
     channel: byCall ? 'call' : space.id % 7 === 0 ? 'email' : 'counter',
-    summary: trouble.summary,
-    description: trouble.description,
-    writtenSummary: trouble.summary,
-    writtenDescription: trouble.description,
+    summary,
+    description: written.description,
+    writtenSummary: written.summary,
+    writtenDescription: written.description,
     reporterId: person.id!,
     reporterName: person.name,
     reporterEmail: person.email,
@@ -120,10 +127,59 @@ function report({ world, staff, numbers }: Setting, spec: Case): RequestRow {
     details: { channel: byCall ? 'call' : 'counter' },
   })
   if (takenUpAt) tell('request.takeUp', takenUpAt, who, 'new', 'new')
+  if (summary !== written.summary)
+    tell('request.edit', after(takenUpAt!, 1), who, 'new', 'new', { details: { fields: { summary: { from: written.summary, to: summary } } } })
   if (spec.upTo === 'asked')
     tell('request.ask', after(takenUpAt!, 3), who, 'new', 'asked', { reason: request.question, details: { label: 'Ask the reporter' } })
   if (declined) tell('request.decline', decidedAt!, who, 'new', 'declined', { reason: request.declineReason, details: { label: 'Decline' } })
   return request
+}
+
+/** Somebody else tells the same, in words of their own, before it is mended: the desk joins it to the first. */
+export function tellTwice({ world, staff, numbers }: Setting, spec: Case, mainId: number): void {
+  const { words: rng, calendar } = world
+  const main = world.rows.requests.find((row) => row.id === mainId)!
+  const receivedAt = after(main.decidedAt!, rng.int(3, 120))
+  const others = world.rows.people.filter((person) => person.email && person.id !== main.reporterId && person.payerId)
+  const near = others.filter((person) => person.placeId === spec.space.id)
+  const person = rng.pick(near.length ? near : others)
+  const takenUpAt = addWorkingTime(receivedAt, rng.int(3, 30), calendar)
+  const decidedAt = after(takenUpAt, rng.int(1, 6))
+  const coordinator = rng.pick(['Maren Quill', 'Tobias Achterberg'])
+  const desk = { actorId: staff.get(coordinator)!, actorName: coordinator }
+  const { summary, description } = inOwnWords(rng, spec.trouble.summary, spec.trouble.description)
+  const row = world.add('requests', {
+    ...main,
+    id: undefined,
+    number: formatNumber('R', numbers.request++),
+    state: 'joined',
+    channel: rng.chance(0.5) ? 'counter' : 'email',
+    summary,
+    description,
+    writtenSummary: summary,
+    writtenDescription: description,
+    reporterId: person.id!,
+    reporterName: person.name,
+    reporterEmail: person.email,
+    reporterPhone: person.phone,
+    assetId: null,
+    joinedToId: mainId,
+    wish: null,
+    receivedAt,
+    takenUpAt,
+    takenUpBy: desk.actorId,
+    decidedAt,
+    triageCloseAt: addWorkingTime(receivedAt, 60 * CLOSE_SHARE, calendar),
+    triageDueAt: addWorkingTime(receivedAt, 60, calendar),
+    linkHash: rng.hex(64),
+    linkNonce: rng.hex(32),
+    linkExpiresAt: after(receivedAt, 400 * 1440),
+  } as never)
+  const tell = (kind: string, at: Date, by: { actorId: number | null; actorName: string }, from: string | null, to: string, details?: object) =>
+    world.add('events', { at, kind, siteId: row.siteId, requestId: row.id, ...by, fromState: from, toState: to, details: details as never })
+  tell('request.report', receivedAt, { actorId: null, actorName: person.name }, null, 'new', { channel: row.channel })
+  tell('request.takeUp', takenUpAt, desk, 'new', 'new')
+  tell('request.join', decidedAt, desk, 'new', 'joined', { label: 'Join to another', to: main.number })
 }
 
 /** An order that can be taken through its moves; the clock goes on with each of them. */
@@ -157,8 +213,8 @@ function makeOrder(setting: Setting, spec: Case, request: RequestRow | null) {
     siteId: place.siteId,
     state: 'draft',
     kind: spec.kind ?? 'repair',
-    summary: trouble.summary,
-    description: trouble.description,
+    summary: request?.summary ?? trouble.summary,
+    description: request?.description ?? trouble.description,
     placeId: space.id,
     assetId: asset?.id ?? null,
     categoryId: world.rows.categories.find((category) => category.code === trouble.category)!.id!,

@@ -18,6 +18,7 @@ export const TABLES = [
   'accountRoles',
   'deputies',
   'teams',
+  'savedViews',
   'technicians',
   'technicianTrades',
   'technicianRates',
@@ -70,6 +71,8 @@ export class World {
 
   constructor(
     readonly rng: Rng,
+    /** For words alone: how people say a thing changes nothing of what happens. */
+    readonly words: Rng,
     readonly now: Date,
     readonly calendar: WorkCalendar,
     readonly passwordHash: string,

@@ -5,7 +5,17 @@ import type { Role } from '#core/people'
 import type { Priority } from '#core/requests'
 
 export interface SetupSheet {
-  accounts: { id: number; version: number; name: string; email: string; roles: Role[]; approvalLimitMinor: number | null; disabled: boolean }[]
+  accounts: {
+    id: number
+    version: number
+    name: string
+    email: string
+    roles: Role[]
+    approvalLimitMinor: number | null
+    disabled: boolean
+    teamId: number | null
+  }[]
+  teams: { id: number; name: string }[]
   targets: { id: number; siteCode: string; priority: Priority; clock: 'continuous' | 'working'; responseMinutes: number; completionMinutes: number }[]
   numberings: { siteId: number; siteCode: string; series: 'request' | 'order'; prefix: string; next: number }[]
   holds: { reason: string; stopsClock: boolean }[]
@@ -18,7 +28,10 @@ export const readSetup = endpoint<object, SetupSheet>({
   may: 'setup.edit',
 })
 
-export const editAccount = endpoint<{ id: number; version: number; roles: Role[]; approvalLimitMinor: number | null; disabled: boolean }, SetupSheet>({
+export const editAccount = endpoint<
+  { id: number; version: number; roles: Role[]; approvalLimitMinor: number | null; disabled: boolean; teamId?: number | null },
+  SetupSheet
+>({
   method: 'PATCH',
   path: '/api/setup/accounts/:id',
   says: 'Change roles, approval limit, or whether somebody may sign in.',
@@ -32,6 +45,8 @@ export const editAccount = endpoint<{ id: number; version: number; roles: Role[]
       .required(),
     approvalLimitMinor: field.minor().allow(null).required(),
     disabled: Joi.boolean().required(),
+    /** Whom views shared with a team reach. */
+    teamId: field.id().allow(null),
   }),
 })
 

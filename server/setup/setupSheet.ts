@@ -3,13 +3,14 @@ import type { SetupSheet } from '#contract/setup'
 import { HOLD_REASONS } from '#core/orders'
 import type { Reader } from '#server/kit'
 import { holdsThatStop } from '#server/orders'
-import { accountRoles, accounts, numberings, people, sites, targetRules } from '../tables'
+import { accountRoles, accounts, numberings, people, sites, targetRules, teams, technicians } from '../tables'
 
 export async function readSetupSheet(db: Reader): Promise<SetupSheet> {
   const accountRows = await db
-    .select({ account: accounts, name: people.name })
+    .select({ account: accounts, name: people.name, shiftTeamId: technicians.teamId })
     .from(accounts)
     .innerJoin(people, eq(people.id, accounts.personId))
+    .leftJoin(technicians, eq(technicians.accountId, accounts.id))
     .orderBy(asc(people.name))
   const roleRows = await db.select().from(accountRoles)
   const targets = await db
@@ -24,13 +25,15 @@ export async function readSetupSheet(db: Reader): Promise<SetupSheet> {
     .orderBy(asc(sites.id))
   const stops = await holdsThatStop(db)
   return {
-    accounts: accountRows.map(({ account, name }) => ({
+    teams: await db.select({ id: teams.id, name: teams.name }).from(teams).orderBy(asc(teams.name)),
+    accounts: accountRows.map(({ account, name, shiftTeamId }) => ({
       id: account.id,
       version: account.version,
       name,
       email: account.email,
       approvalLimitMinor: account.approvalLimitMinor,
       disabled: account.disabledAt !== null,
+      teamId: account.teamId ?? shiftTeamId,
       roles: [...new Set(roleRows.filter((row) => row.accountId === account.id).map((row) => row.role))],
     })),
     targets: targets.map(({ rule, siteCode }) => ({

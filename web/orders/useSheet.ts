@@ -102,10 +102,10 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
     'costs',
   ])
   const FIELD_OF: Record<string, string> = { place: 'placeId', asset: 'assetId' }
-  const { mark } = provideFresh()
 
   /** Reads the Sheet again when something it shows changes; fields somebody else changed are marked. */
   function follow(concerns: (change: LiveChange, now: Sheet) => boolean): void {
+    const { mark } = provideFresh()
     let by: string | null = null
     const session = useSession()
     const reload = useSoon(async () => {

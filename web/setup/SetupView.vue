@@ -155,6 +155,7 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
               <th>Name</th>
               <th>Roles</th>
               <th>Approves to</th>
+              <th>Team</th>
               <th>May sign in</th>
             </tr>
           </thead>
@@ -184,6 +185,17 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
                   :value="account.approvalLimitMinor"
                   @save="saveAccount(account, { approvalLimitMinor: $event })"
                 />
+              </td>
+              <td>
+                <select
+                  class="entry"
+                  :value="account.teamId ?? ''"
+                  :aria-label="`Team of ${account.name}`"
+                  @change="saveAccount(account, { teamId: Number(($event.target as HTMLSelectElement).value) || null })"
+                >
+                  <option value="">none</option>
+                  <option v-for="team in setup.value.value.teams" :key="team.id" :value="team.id">{{ team.name }}</option>
+                </select>
               </td>
               <td>
                 <label class="role"
