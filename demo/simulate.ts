@@ -138,7 +138,7 @@ function report({ world, staff, numbers }: Setting, spec: Case): RequestRow {
 /** Somebody else tells the same, in words of their own, before it is mended: the desk joins it to the first. */
 export function tellTwice({ world, staff, numbers }: Setting, spec: Case, mainId: number): void {
   const { words: rng, calendar } = world
-  const main = world.rows.requests.find((row) => row.id === mainId)!
+  const { id: _, ...main } = world.rows.requests.find((row) => row.id === mainId)!
   const receivedAt = after(main.decidedAt!, rng.int(3, 120))
   const others = world.rows.people.filter((person) => person.email && person.id !== main.reporterId && person.payerId)
   const near = others.filter((person) => person.placeId === spec.space.id)
@@ -150,7 +150,6 @@ export function tellTwice({ world, staff, numbers }: Setting, spec: Case, mainId
   const { summary, description } = inOwnWords(rng, spec.trouble.summary, spec.trouble.description)
   const row = world.add('requests', {
     ...main,
-    id: undefined,
     number: formatNumber('R', numbers.request++),
     state: 'joined',
     channel: rng.chance(0.5) ? 'counter' : 'email',
@@ -174,7 +173,7 @@ export function tellTwice({ world, staff, numbers }: Setting, spec: Case, mainId
     linkHash: rng.hex(64),
     linkNonce: rng.hex(32),
     linkExpiresAt: after(receivedAt, 400 * 1440),
-  } as never)
+  })
   const tell = (kind: string, at: Date, by: { actorId: number | null; actorName: string }, from: string | null, to: string, details?: object) =>
     world.add('events', { at, kind, siteId: row.siteId, requestId: row.id, ...by, fromState: from, toState: to, details: details as never })
   tell('request.report', receivedAt, { actorId: null, actorName: person.name }, null, 'new', { channel: row.channel })

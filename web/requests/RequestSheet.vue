@@ -30,6 +30,7 @@ import { call, CallProblem, longTime, offerActs, OthersHere, PriorityBar, Proble
 import PickField from '../kit/PickField.vue'
 import HazardFields from '../orders/HazardFields.vue'
 import ConflictBox from '../orders/ConflictBox.vue'
+import { findOpenOrders, findOpenRequests } from '../orders/findOpen'
 import { jumpTo } from '../orders/jump'
 import MoveBar from '../orders/MoveBar.vue'
 import type { OfferedMove } from '../orders/MoveBar.vue'
@@ -274,7 +275,7 @@ const showValue = (field: string, value: unknown) =>
         id="into-order"
         label="Into which order: by number, words or place"
         :value="null"
-        :find="async (q) => (await import('../orders/findOpen')).findOpenOrders(q)"
+        :find="findOpenOrders"
         @pick="acceptInto($event as number)"
       />
       <PickField
@@ -282,7 +283,7 @@ const showValue = (field: string, value: unknown) =>
         id="into-request"
         label="Join to which request: by number, words or place"
         :value="null"
-        :find="async (q) => (await import('../orders/findOpen')).findOpenRequests(q, it!.id)"
+        :find="(q) => findOpenRequests(q, it!.id)"
         @pick="joinTo($event as number)"
       />
       <p v-for="order in it.orders" :key="order.id" class="outcome">
