@@ -1,21 +1,22 @@
 import { DateTime } from 'luxon'
 
 /**
- * A day as it is written in a list's address: "2026-11-25", "today", or days from today as "-30d" and "+7d".
+ * A day as it is written in a list's address: "2026-11-25", "today", or days from today as "-30d" and "7d".
  * Days are those of the site's zone.
  */
-const DAY = /^(\d{4}-\d{2}-\d{2}|today|[+-]\d{1,4}d)$/
+const DAY = /^(\d{4}-\d{2}-\d{2}|today|-?\d{1,4}d)$/
+const isDate = (text: string) => /^\d{4}-/.test(text)
 
 /** Whether this is a day: of the calendar, or counted from today. */
 export function isDay(text: string): boolean {
-  return DAY.test(text) && (!/^\d/.test(text) || DateTime.fromISO(text).isValid)
+  return DAY.test(text) && (!isDate(text) || DateTime.fromISO(text).isValid)
 }
 
 /** The instant a day begins, at `now` in `zone`. @throws RangeError when it is no day */
 export function startOfDay(text: string, now: Date, zone: string): Date {
   if (!isDay(text)) throw new RangeError(`${text} is not a day.`)
   const today = DateTime.fromJSDate(now, { zone }).startOf('day')
-  const day = text === 'today' ? today : /^\d/.test(text) ? DateTime.fromISO(text, { zone }) : today.plus({ days: Number(text.slice(0, -1)) })
+  const day = text === 'today' ? today : isDate(text) ? DateTime.fromISO(text, { zone }) : today.plus({ days: Number(text.slice(0, -1)) })
   return day.toJSDate()
 }
 
@@ -29,7 +30,7 @@ export function endOfDay(text: string, now: Date, zone: string): Date {
 /** "30 days ago", "today", "in 7 days", "25 Nov 2026". */
 export function dayWords(text: string): string {
   if (text === 'today') return 'today'
-  if (/^\d/.test(text)) return DateTime.fromISO(text).toFormat('d LLL yyyy')
+  if (isDate(text)) return DateTime.fromISO(text).toFormat('d LLL yyyy')
   const days = Number(text.slice(0, -1))
   if (days === 0) return 'today'
   const many = `${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}`

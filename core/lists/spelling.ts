@@ -29,12 +29,13 @@ export class Spelling {
   /** The word meant, when this one was never written but one like it was; otherwise the word itself. */
   mend(word: string): string {
     if (word.length < SHORTEST || /\d/.test(word) || this.begins(word)) return word
-    const found = this.index.search(word, { fuzzy: 0.25, prefix: false }).slice(0, 20)
-    // Two letters changed places counts as two changes; a word with the same letters is like it all the same.
+    const near = this.index.search(word, { fuzzy: 0.25 })
+    // Two letters changed places count as two changes: such a word is looked for further off.
     const letters = (text: string) => [...text].sort().join('')
-    const rank = (one: { id: string; score: number }) => (letters(one.id) === letters(word) ? 1_000 : 0) + one.score + Math.log1p(this.uses.get(one.id)!) / 10
-    const best = found.map((row) => ({ id: row.id as string, score: row.score })).sort((a, b) => rank(b) - rank(a))[0]
-    return best?.id ?? word
+    const turned = this.index.search(word, { fuzzy: 0.45 }).filter((row) => letters(String(row.id)) === letters(word))
+    const rank = (one: { id: unknown; score: number }) => one.score + Math.log1p(this.uses.get(String(one.id))!) / 10
+    const [best] = (turned.length ? turned : near).sort((a, b) => rank(b) - rank(a))
+    return best ? String(best.id) : word
   }
 
   /** Whether a word that was written begins like this. */

@@ -27,8 +27,10 @@ export async function openLink(db: Reader, token: string, now: Date) {
 export async function whyOver(db: Reader, { link, approval, order }: Pick<Found, 'link' | 'approval' | 'order'>): Promise<string | null> {
   if (approval.decidedAt) {
     const by = approval.decidedBy ? await nameOf(db, approval.decidedBy) : null
-    const verdict = approval.verdict === 'approved' ? 'approved' : 'sent back'
-    return link.usedAt ? `You have ${verdict === 'approved' ? 'approved it' : 'sent it back'}.` : `It was ${verdict}${by ? ` by ${by}` : ''} meanwhile.`
+    const verdict = { approved: 'approved', sent_back: 'sent back', withdrawn: 'called off' }[approval.verdict!]
+    return link.usedAt
+      ? `You have ${approval.verdict === 'approved' ? 'approved it' : 'sent it back'}.`
+      : `It was ${verdict}${by ? ` by ${by}` : ''} meanwhile.`
   }
   return order.state === 'to_approve' ? null : 'It was taken back by the desk meanwhile. You will be asked again if it is needed.'
 }

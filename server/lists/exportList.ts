@@ -43,13 +43,15 @@ export default delivery(contract.exportList, async ({ db, who, input, now, servi
     gone = true
     near.postMessage('left')
   })
-  near.on('message', (piece: Uint8Array) => {
-    if (gone) return
-    const room = response.write(piece)
-    if (room) near.postMessage('taken')
-    else void once(response, 'drain').then(() => near.postMessage('taken'))
+  const ended = new Promise<void>((resolve) => {
+    near.on('message', (piece: Uint8Array | 'end') => {
+      if (piece === 'end') return resolve()
+      if (gone) return
+      const room = response.write(piece)
+      if (room) near.postMessage('taken')
+      else void once(response, 'drain').then(() => near.postMessage('taken'))
+    })
   })
-  const ended = new Promise<void>((resolve) => near.once('close', resolve))
   try {
     await write({ databaseUrl: service.config.databaseUrl, ask, from, format: input.format, port: far }, [far])
     await ended
@@ -58,5 +60,7 @@ export default delivery(contract.exportList, async ({ db, who, input, now, servi
     // Half a file must not look like a whole one.
     logger.error({ error }, 'an export failed')
     response.destroy()
+  } finally {
+    near.close()
   }
 })

@@ -35,6 +35,8 @@ export default async function exportList({ databaseUrl, ask, from, format, port 
   try {
     const rows = pages(db, ask, from, sink)
     await (format === 'csv' ? writeCsv(ask, from, rows, sink) : writeWorkbook(ask, from, rows, sink))
+    // Said rather than left to the closing of the port, which an idle thread does not get round to.
+    port.postMessage('end')
   } finally {
     port.close()
     await pool.end()

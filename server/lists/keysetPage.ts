@@ -10,23 +10,33 @@ export interface Run<Row> {
   down: boolean
 }
 
-interface Reading<Row> {
-  run: Run<Row>
+interface Reading<Key extends { id: number }, Row extends { id: number }> {
+  run: Run<Key>
   /** Parts whose rows are read each in index order and merged: one for each state, say. */
   parts: (SQL | undefined)[]
   after: string | undefined
   limit: number
-  read: (where: SQL | undefined, order: SQL[], limit: number) => Promise<Row[]>
+  /** Reads what the order goes by, and nothing else: most of what several parts give is not shown. */
+  readKeys: (where: SQL | undefined, order: SQL[], limit: number) => Promise<Key[]>
+  /** Reads the rows that are shown, in any order. */
+  readRows: (ids: number[]) => Promise<Row[]>
 }
 
 /**
  * A page of a list and the cursor of the next. Rows with nothing in the leading column come last,
  * read on their own, so that the index of that column serves the rest.
  */
-export async function keysetPage<Row>({ run, parts, after, limit, read }: Reading<Row>): Promise<Page<Row>> {
+export async function keysetPage<Key extends { id: number }, Row extends { id: number }>({
+  run,
+  parts,
+  after,
+  limit,
+  readKeys,
+  readRows,
+}: Reading<Key, Row>): Promise<Page<Row>> {
   const last = after ? decodeCursor(after, run.keys.length + 1) : null
   const stretches = run.keys[0]!.nullable ? (['filled', 'empty'] as const) : (['all'] as const)
-  const rows: { row: Row; stretch: string }[] = []
+  const rows: { row: Key; stretch: string }[] = []
   for (const stretch of stretches) {
     if (rows.length > limit) break
     if (last && last[0] === 'empty' && stretch === 'filled') continue
@@ -35,14 +45,15 @@ export async function keysetPage<Row>({ run, parts, after, limit, read }: Readin
     const where = stretch === 'filled' ? isNotNull(lead) : stretch === 'empty' ? isNull(lead) : undefined
     const from = last && last[0] === stretch ? beyond(keys, last.slice(1 + run.keys.length - keys.length), run.down) : undefined
     const order = keys.map(({ column }) => (run.down ? desc(column) : asc(column)))
-    const found = await Promise.all(parts.map((part) => read(and(part, where, from), order, limit + 1 - rows.length)))
+    const found = await Promise.all(parts.map((part) => readKeys(and(part, where, from), order, limit + 1 - rows.length)))
     const merged = found.length > 1 ? found.flat().sort(compareBy(keys, run.down)) : found[0]!
     rows.push(...merged.slice(0, limit + 1 - rows.length).map((row) => ({ row, stretch })))
   }
   const shown = rows.slice(0, limit)
   const end = shown.at(-1)
   const next = rows.length > limit && end ? encodeCursor([end.stretch, ...run.keys.map(({ read: key }) => toCursor(key(end.row)))]) : null
-  return { rows: shown.map(({ row }) => row), next }
+  const full = new Map((shown.length ? await readRows(shown.map(({ row }) => row.id)) : []).map((row) => [row.id, row]))
+  return { rows: shown.flatMap(({ row }) => full.get(row.id) ?? []), next }
 }
 
 const toCursor = (value: Date | number | null) => (value instanceof Date ? value.toISOString() : (value ?? ''))

@@ -68,9 +68,28 @@ export const ORDER_CONDITIONS: Record<string, Condition> = {
   discarded: byFlag(() => isNotNull(orders.discardedAt)),
 }
 
-const ID = { column: orders.id, read: (row: { id: number }) => row.id }
-const DUE = { column: orders.completionDueAt, read: (row: Found) => row.completionDueAt }
-const RUNS: Record<string, { keys: Run<Found>['keys']; byState: boolean }> = {
+/** What a list of orders can run by. */
+const KEYS = {
+  id: orders.id,
+  priorityRank: orders.priorityRank,
+  completionDueAt: orders.completionDueAt,
+  finishedAt: orders.finishedAt,
+  closedAt: orders.closedAt,
+  createdAt: orders.createdAt,
+  estimateMinor: orders.estimateMinor,
+}
+interface Key {
+  id: number
+  priorityRank: number
+  completionDueAt: Date
+  finishedAt: Date | null
+  closedAt: Date | null
+  createdAt: Date
+  estimateMinor: number | null
+}
+const ID = { column: orders.id, read: (row: Key) => row.id }
+const DUE = { column: orders.completionDueAt, read: (row: Key) => row.completionDueAt }
+const RUNS: Record<string, { keys: Run<Key>['keys']; byState: boolean }> = {
   due: { keys: [DUE, ID], byState: true },
   priority: { keys: [{ column: orders.priorityRank, read: (row) => row.priorityRank }, DUE, ID], byState: true },
   finished: { keys: [{ column: orders.finishedAt, read: (row) => row.finishedAt, nullable: true }, ID], byState: true },
@@ -96,7 +115,6 @@ const select = (db: Reader) =>
       kind: orders.kind,
       summary: orders.summary,
       priority: orders.priority,
-      priorityRank: orders.priorityRank,
       targetClock: orders.targetClock,
       targetStartAt: orders.targetStartAt,
       responseDueAt: orders.responseDueAt,
@@ -164,16 +182,19 @@ export async function orderLines(
   // State by state, each in the order of its index, rather than all of them sorted.
   const split = byState && !ask.clauses.some((one) => one.field === 'words')
   const where = orderConditions(split ? { clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
-  const page = await keysetPage<Found>({
+  const page = await keysetPage({
     run: { keys, down: ask.sort.down },
     parts: split ? states.map((state) => eq(orders.state, state)) : [undefined],
     after,
     limit,
-    read: (part, order, most) =>
-      select(db)
+    readKeys: (part, order, most) =>
+      db
+        .select(KEYS)
+        .from(orders)
         .where(and(part, where))
         .orderBy(...order)
         .limit(most),
+    readRows: (ids) => select(db).where(inArray(orders.id, ids)),
   })
   return { rows: page.rows.map(toLine), next: page.next }
 }

@@ -1,4 +1,4 @@
-import { and, eq, isNotNull, or, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { Page } from '#contract/kit'
 import type { RequestLine } from '#contract/lists'
@@ -49,8 +49,16 @@ export const REQUEST_CONDITIONS: Record<string, Condition> = {
   repeats: byFlag(() => isNotNull(requests.repeatsId)),
 }
 
-const ID = { column: requests.id, read: (row: Found) => row.id }
-const RUNS: Record<string, { keys: Run<Found>['keys']; byState: boolean }> = {
+/** What a list of requests can run by. */
+const KEYS = { id: requests.id, triageDueAt: requests.triageDueAt, decidedAt: requests.decidedAt, receivedAt: requests.receivedAt }
+interface Key {
+  id: number
+  triageDueAt: Date
+  decidedAt: Date | null
+  receivedAt: Date
+}
+const ID = { column: requests.id, read: (row: Key) => row.id }
+const RUNS: Record<string, { keys: Run<Key>['keys']; byState: boolean }> = {
   due: { keys: [{ column: requests.triageDueAt, read: (row) => row.triageDueAt }, ID], byState: true },
   decided: { keys: [{ column: requests.decidedAt, read: (row) => row.decidedAt, nullable: true }, ID], byState: true },
   received: { keys: [{ column: requests.receivedAt, read: (row) => row.receivedAt }, ID], byState: false },
@@ -108,16 +116,19 @@ export async function requestLines(
   const states = REQUEST_STATES.filter((state) => !clause || clause.any!.includes(state) !== (clause.not ?? false))
   const split = byState && !ask.clauses.some((one) => one.field === 'words')
   const where = requestConditions(split ? { clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
-  const page = await keysetPage<Found>({
+  const page = await keysetPage({
     run: { keys, down: ask.sort.down },
     parts: split ? states.map((state) => eq(requests.state, state)) : [undefined],
     after,
     limit,
-    read: (part, order, most) =>
-      select(db)
+    readKeys: (part, order, most) =>
+      db
+        .select(KEYS)
+        .from(requests)
         .where(and(part, where))
         .orderBy(...order)
         .limit(most),
+    readRows: (ids) => select(db).where(inArray(requests.id, ids)),
   })
   return { rows: page.rows.map(toLine), next: page.next }
 }

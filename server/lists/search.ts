@@ -1,4 +1,4 @@
-import { and, desc, eq, gte, inArray, isNotNull, lt, notInArray, or, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, gte, inArray, isNotNull, lt, notInArray, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/lists'
@@ -130,6 +130,7 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
     }))
     return { rows: found, partial }
   },
+  // A building before the floors and rooms in it, which were made after it.
   async place({ db, who, words, before, limit, ask }) {
     const rows = await db
       .select({ id: places.id, code: places.code, name: places.name })
@@ -138,11 +139,11 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
         and(
           matchesWords(places.searchText, words.join(' ')),
           withinSites(who, places.siteId),
-          before ? lt(places.id, before) : undefined,
+          before ? gt(places.id, before) : undefined,
           ask.placeId ? around(places.id, ask.placeId) : undefined,
         ),
       )
-      .orderBy(desc(places.id))
+      .orderBy(asc(places.id))
       .limit(limit)
     return whole(rows.map((row) => named('place', row.id, row.code, row.name)))
   },

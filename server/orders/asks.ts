@@ -84,9 +84,14 @@ export async function approveAsks(tx: Tx, who: Asker, now: Date, facts: OrderFac
 }
 
 /** Closes every open question about the order: it goes back to the desk. */
-export async function sendBackAsks(tx: Tx, who: Asker, now: Date, orderId: number, note: string | null): Promise<void> {
+export const sendBackAsks = (tx: Tx, who: Asker, now: Date, orderId: number, note: string | null) => closeAsks(tx, who, now, orderId, 'sent_back', note)
+
+/** Closes every open question about the order: it was called off, and nobody need decide any more. */
+export const withdrawAsks = (tx: Tx, who: Asker, now: Date, orderId: number, note: string | null) => closeAsks(tx, who, now, orderId, 'withdrawn', note)
+
+async function closeAsks(tx: Tx, who: Asker, now: Date, orderId: number, verdict: 'sent_back' | 'withdrawn', note: string | null): Promise<void> {
   await tx
     .update(approvals)
-    .set({ decidedAt: now, decidedBy: who.accountId, verdict: 'sent_back', note })
+    .set({ decidedAt: now, decidedBy: who.accountId, verdict, note })
     .where(and(eq(approvals.orderId, orderId), isNull(approvals.decidedAt)))
 }

@@ -219,7 +219,7 @@ export const approvals = mysqlTable(
     decidedAt: instant('decided_at'),
     decidedBy: int('decided_by').references(() => accounts.id),
     actingForId: int('acting_for_id').references(() => accounts.id),
-    verdict: varchar('verdict', { length: 12, enum: ['approved', 'sent_back'] }),
+    verdict: varchar('verdict', { length: 12, enum: ['approved', 'sent_back', 'withdrawn'] }),
     note: text('note'),
   },
   (table) => [index('approval_order').on(table.orderId)],

@@ -23,6 +23,7 @@ const WORDS = {
   siteId: 999_999,
   month: '2031-01',
   register: 'places',
+  kind: 'orders',
   site: 'SKE',
   series: 'order',
   reason: 'part',

@@ -71,7 +71,7 @@ const DAYS = [
   ['-7d..', 'Last 7 days'],
   ['-30d..', 'Last 30 days'],
   ['..-1d', 'Before today'],
-  ['today..+7d', 'Next 7 days'],
+  ['today..7d', 'Next 7 days'],
 ] as const
 function preset(span: string): void {
   const [first = '', last = first] = span.includes('..') ? span.split('..') : [span, span]
@@ -100,7 +100,7 @@ function set(): void {
   if (shape === 'day' || shape === 'money') {
     const read = (typed: string) => (shape === 'day' ? (isDay(typed) ? typed : null) : money(typed))
     const ends = [from.value.trim(), to.value.trim()].map((typed) => (typed ? read(typed) : undefined))
-    if (ends.includes(null)) wrong.value = shape === 'day' ? 'Write a day like 2026-11-25, today or -30d.' : 'Write an amount like 1250.00.'
+    if (ends.includes(null)) wrong.value = shape === 'day' ? 'Write a day like 2026-11-25, today, -30d or 7d.' : 'Write an amount like 1250.00.'
     else if (!ends[0] && !ends[1]) wrong.value = 'Write from when, to when, or both.'
     else emit('set', { field: name, ...(ends[0] ? { from: ends[0] } : {}), ...(ends[1] ? { to: ends[1] } : {}) })
     return
@@ -143,7 +143,7 @@ function set(): void {
             </div>
             <div class="field">
               <label for="filter-to">To, that day too</label
-              ><input id="filter-to" v-model="to" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-30, +7d' : ''" />
+              ><input id="filter-to" v-model="to" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-30, 7d' : ''" />
             </div>
           </div>
           <p v-if="field.shape === 'day'" class="presets">

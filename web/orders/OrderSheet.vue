@@ -224,6 +224,7 @@ const choice = useAssetChoice(
     }),
 )
 const { asking } = choice
+const VERDICTS: Record<string, string> = { approved: 'approved', sent_back: 'sent it back', withdrawn: 'called it off' }
 const index = [
   ['what', 'What'],
   ['who-pays', 'Plan and payer'],
@@ -481,8 +482,8 @@ const index = [
         {{ one.askedBy }} asked for {{ formatMinor(one.amountMinor) }} at {{ shortTime(one.askedAt) }}.
         <template v-if="one.decidedAt"
           ><strong>{{ one.decidedBy }}</strong
-          ><template v-if="one.actingFor">, acting for {{ one.actingFor }},</template> {{ one.verdict === 'approved' ? 'approved' : 'sent it back' }} at
-          {{ shortTime(one.decidedAt) }}<template v-if="one.note">: “{{ one.note }}”</template>.</template
+          ><template v-if="one.actingFor">, acting for {{ one.actingFor }},</template> {{ VERDICTS[one.verdict ?? ''] }} at {{ shortTime(one.decidedAt)
+          }}<template v-if="one.note">: “{{ one.note }}”</template>.</template
         >
         <template v-else>No decision yet.</template>
       </p>
