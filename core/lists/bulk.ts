@@ -29,8 +29,9 @@ export interface BulkRule {
   may: string
   reason: 'required' | 'optional' | 'none'
   reasonLabel?: string
-  /** What takes it back, for those that went. */
+  /** What takes it back, for those that went, and as what they come back where that is not what they were. */
   back?: BulkOrderMove
+  backAs?: string
 }
 
 const ofTable = (move: OrderMove & BulkOrderMove): BulkRule => {
@@ -50,7 +51,7 @@ export const BULK_ORDER_RULES: Record<BulkOrderMove, BulkRule> = {
   check: ofTable('check'),
   post: ofTable('post'),
   close: ofTable('close'),
-  cancel: ofTable('cancel'),
+  cancel: { ...ofTable('cancel'), backAs: 'as drafts' },
   discard: { ...ofTable('discard'), back: 'restore' },
   archive: { label: 'Archive', may: 'orders.edit', reason: 'none', back: 'restore' },
   restore: { label: 'Bring back', may: 'orders.edit', reason: 'none' },

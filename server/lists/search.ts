@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, gte, inArray, isNotNull, lt, notInArray, or, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, gte, inArray, isNotNull, ne, notInArray, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/lists'
@@ -130,8 +130,9 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
     }))
     return { rows: found, partial }
   },
-  // A building before the floors and rooms in it, which were made after it.
+  // The one that is called so, then a building before the floors and rooms in it, which were made after it.
   async place({ db, who, words, before, limit, ask }) {
+    const meant = ask.q.trim()
     const rows = await db
       .select({ id: places.id, code: places.code, name: places.name })
       .from(places)
@@ -139,15 +140,16 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
         and(
           matchesWords(places.searchText, words.join(' ')),
           withinSites(who, places.siteId),
-          before ? gt(places.id, before) : undefined,
+          before ? and(gt(places.id, before), ne(places.code, meant)) : undefined,
           ask.placeId ? around(places.id, ask.placeId) : undefined,
         ),
       )
-      .orderBy(asc(places.id))
+      .orderBy(...(before ? [] : [sql`${places.code} <> ${meant}`]), asc(places.id))
       .limit(limit)
     return whole(rows.map((row) => named('place', row.id, row.code, row.name)))
   },
   async asset({ db, who, words, before, limit, ask }) {
+    const meant = ask.q.trim()
     const rows = await db
       .select({ id: assets.id, tag: assets.tag, name: assets.name })
       .from(assets)
@@ -155,15 +157,16 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
         and(
           matchesWords(assets.searchText, words.join(' ')),
           withinSites(who, assets.siteId),
-          before ? lt(assets.id, before) : undefined,
+          before ? and(gt(assets.id, before), ne(assets.tag, meant)) : undefined,
           ask.placeId ? around(assets.placeId, ask.placeId) : undefined,
         ),
       )
-      .orderBy(desc(assets.id))
+      .orderBy(...(before ? [] : [sql`${assets.tag} <> ${meant}`]), asc(assets.id))
       .limit(limit)
     return whole(rows.map((row) => named('asset', row.id, row.tag, row.name)))
   },
   async person({ db, who, words, before, limit, ask }) {
+    const meant = ask.q.trim()
     const rows = await db
       .select({ id: people.id, name: people.name, title: people.title })
       .from(people)
@@ -171,11 +174,11 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
         and(
           matchesWords(people.searchText, words.join(' ')),
           withinSites(who, people.siteId),
-          before ? lt(people.id, before) : undefined,
+          before ? and(gt(people.id, before), ne(people.name, meant)) : undefined,
           ask.placeId ? around(people.placeId, ask.placeId) : undefined,
         ),
       )
-      .orderBy(desc(people.id))
+      .orderBy(...(before ? [] : [sql`${people.name} <> ${meant}`]), asc(people.id))
       .limit(limit)
     return whole(rows.map((row) => named('person', row.id, row.name, row.title ?? '')))
   },

@@ -62,7 +62,7 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   await coordinator.find(By.css('input[aria-label="Filter this queue"]')).sendKeys('Light over the sink')
   await coordinator.driver.wait(async () => (await coordinator.driver.findElements(By.css('ol .row'))).length === 1, 10_000)
   await coordinator.find(By.id('row-0')).click()
-  await coordinator.reads('from the Counter')
+  await coordinator.reads('Counter,')
   await coordinator.pick('What it is about', 'Lights and sockets')
   await coordinator.pick('Who is affected', 'A room')
   await coordinator.pick('How soon', 'Today')

@@ -25,6 +25,10 @@ function fold(): void {
 }
 
 const show = (type: 'request' | 'order', id: number) => router.push({ name: 'bench', params: { station: station.value, type, id } })
+/** On to the next in the queue; after the last one, to the queue itself. */
+function goOn(): void {
+  if (!queue.value?.step(1)) void back()
+}
 const back = () => router.push({ name: 'bench', params: { station: station.value } })
 
 useKeys((key) => {
@@ -58,7 +62,7 @@ useKeys((key) => {
     />
     <section id="sheet" class="sheet" tabindex="-1" aria-label="Sheet">
       <button v-if="open" class="push back" type="button" @click="back">Back to the queue</button>
-      <RequestSheet v-if="open?.type === 'request'" :id="open.id" :key="`r${open.id}`" @about="about = $event" @show="show" />
+      <RequestSheet v-if="open?.type === 'request'" :id="open.id" :key="`r${open.id}`" @about="about = $event" @show="show" @next="goOn" />
       <OrderSheet v-else-if="open?.type === 'order'" :id="open.id" :key="`o${open.id}`" @about="about = $event" />
       <div v-else class="empty">
         <h1>Nothing is open</h1>

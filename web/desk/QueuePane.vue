@@ -72,20 +72,27 @@ onLiveChange(reload)
 
 const rows = computed(() => list.value.value?.rows ?? [])
 const openIndex = computed(() => rows.value.findIndex((row) => row.type === props.open?.type && row.id === props.open.id))
+watch(openIndex, (now) => {
+  if (now >= 0) at.value = now
+})
 
 function more(): void {
   pages.value++
   void list.load()
 }
 
-function step(by: 1 | -1): void {
-  const from = openIndex.value >= 0 ? openIndex.value : at.value
+/** Answers whether there was a row to go to. */
+function step(by: 1 | -1): boolean {
+  // What was open and is gone from the queue has left its place to the one after it.
+  const gone = props.open !== null && openIndex.value < 0
+  const from = openIndex.value >= 0 ? openIndex.value : at.value - (gone && by === 1 ? 1 : 0)
   const next = Math.min(rows.value.length - 1, Math.max(0, from + by))
   const row = rows.value[next]
-  if (!row) return
+  if (!row || next === from) return false
   at.value = next
   emit('show', row.type, row.id)
   void nextTick(() => document.getElementById(`row-${next}`)?.focus())
+  return true
 }
 
 function focusRow(): void {

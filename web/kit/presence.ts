@@ -23,12 +23,22 @@ export function usePresence(type: 'request' | 'order', id: number) {
   const live = useLive()
   live.presences.add(hear)
   const timer = setInterval(() => void say(), SAY_AGAIN_MS)
+  /** A window that is closed or goes elsewhere says so with its last breath. */
+  const leave = () =>
+    void fetch(showPresence.path, {
+      method: showPresence.method,
+      keepalive: true,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ screen: SCREEN }),
+    }).catch(() => undefined)
+  window.addEventListener('pagehide', leave)
   onMounted(say)
   onUnmounted(() => {
     here = false
     clearInterval(timer)
     live.presences.delete(hear)
-    void call(showPresence, { screen: SCREEN }).catch(() => undefined)
+    window.removeEventListener('pagehide', leave)
+    leave()
   })
   return others
 }

@@ -43,7 +43,7 @@ const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_N
     <p class="acts">
       <button class="push first" type="button" data-first @click="$emit('close')">Close</button>
       <button v-if="rule.back && went.length" class="push" type="button" :disabled="busy" @click="$emit('takeBack', went)">
-        Take back the {{ went.length }} that went
+        Take back the {{ went.length }} that went{{ rule.backAs ? `, ${rule.backAs}` : '' }}
       </button>
     </p>
   </DialogBox>
@@ -64,5 +64,9 @@ const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_N
 }
 td {
   overflow-wrap: anywhere;
+}
+td.mono,
+td:last-child {
+  white-space: nowrap;
 }
 </style>

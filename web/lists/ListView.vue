@@ -308,7 +308,7 @@ function saved(key: string): void {
           <button class="link" type="button" @click="go(ask, { open: undefined })">Close the Sheet <kbd class="mono">Esc</kbd></button>
         </p>
         <OrderSheet v-if="kind === 'orders'" :id="open" :key="`o${open}`" />
-        <RequestSheet v-else :id="open" :key="`r${open}`" @show="(type, id) => router.push(`/desk/triage/${type}/${id}`)" />
+        <RequestSheet v-else :id="open" :key="`r${open}`" @next="step(1)" @show="(type, id) => router.push(`/desk/triage/${type}/${id}`)" />
       </section>
     </template>
     <PeekCard v-if="peeking && peeking !== open" :id="peeking" :kind="kind" />

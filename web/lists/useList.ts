@@ -14,6 +14,8 @@ export type Line = OrderLine | RequestLine
 const STRETCH = 100
 /** A longer list is not read anew with every change: it says that there are changes. */
 const MOST_REREAD = 400
+/** What happens by itself is no change of somebody’s. */
+const BY_THE_CLOCK = new Set(['order.close_to', 'order.past'])
 
 /** The rows of a list: a page of them, or all, read on while one scrolls. */
 export function useList(ask: Ref<ListAsk>) {
@@ -117,7 +119,8 @@ export function useList(ask: Ref<ListAsk>) {
   }, 150)
   function hear(change: LiveChange | null): void {
     const id = ask.value.kind === 'orders' ? change?.orderId : change?.requestId
-    if (change && id && change.who !== session.self?.name && rows.value.some((row) => row.id === id)) changed.value = new Map(changed.value).set(id, change.who)
+    const somebody = change && change.who !== session.self?.name && !BY_THE_CLOCK.has(change.kind)
+    if (somebody && id && rows.value.some((row) => row.id === id)) changed.value = new Map(changed.value).set(id, change.who)
     if (rows.value.length <= MOST_REREAD) reread()
     else missed.value++
   }

@@ -124,7 +124,7 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
     onLiveChange((change) => {
       const now = sheet.value.value
       if (change && now && !concerns(change, now)) return
-      if (change && change.who !== session.self?.name) by = change.who
+      if (change && change.who !== session.self?.name && !['order.close_to', 'order.past'].includes(change.kind)) by = change.who
       reload()
     })
   }

@@ -46,7 +46,7 @@ import OverrideForm from './OverrideForm.vue'
 import SuggestionBox from './SuggestionBox.vue'
 
 const props = defineProps<{ id: number }>()
-const emit = defineEmits<{ about: [{ placeId?: number; assetId?: number; requestId?: number }]; show: ['request' | 'order', number] }>()
+const emit = defineEmits<{ about: [{ placeId?: number; assetId?: number; requestId?: number }]; show: ['request' | 'order', number]; next: [] }>()
 const router = useRouter()
 const session = useSession()
 const words = useVocabulary()
@@ -162,6 +162,32 @@ const choice = useAssetChoice(
 )
 const { asking } = choice
 
+/** The first thing without which it cannot be accepted; how soon comes after who is affected. */
+const missingField = computed(() => {
+  const field = mayTriage.value ? requestMoveReasons(it.value!.facts, 'accept')[0]?.field : undefined
+  return field === 'consequence' && it.value!.consequence ? 'urgency' : field
+})
+/** Decided field by field: the keyboard goes on to what is missing, and back to the Sheet when nothing is. */
+async function decide(fields: Parameters<typeof save>[0]): Promise<void> {
+  if (!(await save(fields))) return
+  await nextTick()
+  if (missingField.value) jumpTo(missingField.value)
+  else (document.querySelector('#sheet, #list-sheet') as HTMLElement | null)?.focus()
+}
+/** Accepts and goes on with the next in the queue: who triages ten does not want to visit ten orders. */
+async function acceptAndGoOn(): Promise<void> {
+  const { id, version, number, facts } = it.value!
+  const reasons = requestMoveReasons(facts, 'accept')
+  if (reasons.length) return said.say(reasons[0]!.sentence, undefined, true)
+  try {
+    const made = await call(acceptRequest, { id, version })
+    said.say(`${number} is accepted as ${made.orderNumber}; it waits in Planning.`, undo(id, true))
+    emit('next')
+  } catch (error) {
+    await failed(error)
+  }
+}
+
 function choose(what: 'request' | 'order'): void {
   choosing.value = what
   void nextTick(() => document.getElementById(`into-${what}`)?.focus())
@@ -217,6 +243,12 @@ offerActs(() =>
     ? [
         ...(takenUp.value ? [] : [{ label: 'Take it up', key: 't', run: takeUp }]),
         { label: 'Accept into an order that is open already', key: 'o', run: () => choose('order') },
+        { label: 'Accept and go on to the next', key: 'k', run: acceptAndGoOn },
+        {
+          label: 'Go to what is missing',
+          key: 'e',
+          run: () => (missingField.value ? jumpTo(missingField.value) : said.say('Nothing is missing; it can be accepted.')),
+        },
       ]
     : [],
 )
@@ -267,6 +299,8 @@ const showValue = (field: string, value: unknown) =>
       <h1>{{ it.summary }}</h1>
       <OthersHere :id="it.id" type="request" />
       <MoveBar v-if="moves.length" :moves="moves" @go="go" @jump="jumpTo"
+        ><button v-if="!missingField" class="push" type="button" @click="acceptAndGoOn">Accept, on to the next <kbd>K</kbd></button
+        ><button v-else class="push" type="button" @click="jumpTo(missingField)">What is missing <kbd>E</kbd></button
         ><button class="push" type="button" @click="choose('order')">Accept into an order <kbd>O</kbd></button
         ><button v-if="!takenUp" class="push first" type="button" @click="takeUp">Take it up <kbd>T</kbd></button></MoveBar
       >
@@ -365,7 +399,7 @@ const showValue = (field: string, value: unknown) =>
       :category-id="it.categoryId"
       :asset-id="it.asset?.id ?? null"
       :may-triage="mayTriage"
-      @take="save"
+      @take="decide"
       @join="joinTo"
     />
 
@@ -380,7 +414,7 @@ const showValue = (field: string, value: unknown) =>
           :find="placeChoices"
           :disabled="!mayTriage"
           :problem="sentenceAt('placeId')"
-          @pick="save({ placeId: $event as number | null })"
+          @pick="decide({ placeId: $event as number | null })"
         />
         <PickField
           id="f-assetId"
@@ -398,7 +432,7 @@ const showValue = (field: string, value: unknown) =>
           :value="it.categoryId"
           :choices="words.choices((all) => all.categories)"
           :disabled="!mayTriage"
-          @pick="save({ categoryId: $event as number | null })"
+          @pick="decide({ categoryId: $event as number | null })"
         />
         <PickField
           id="f-payerId"
@@ -406,7 +440,7 @@ const showValue = (field: string, value: unknown) =>
           :value="it.payerId"
           :choices="words.choices((all) => all.payers)"
           :disabled="!mayTriage"
-          @pick="save({ payerId: $event as number | null })"
+          @pick="decide({ payerId: $event as number | null })"
         />
         <PickField
           id="f-consequence"
@@ -414,7 +448,7 @@ const showValue = (field: string, value: unknown) =>
           :value="it.consequence"
           :choices="CONSEQUENCES.map((one) => ({ value: one, label: CONSEQUENCE_NAMES[one] }))"
           :disabled="!mayTriage"
-          @pick="save({ consequence: $event as Consequence })"
+          @pick="decide({ consequence: $event as Consequence })"
         />
         <PickField
           id="f-urgency"
@@ -422,7 +456,7 @@ const showValue = (field: string, value: unknown) =>
           :value="it.urgency"
           :choices="URGENCIES.map((one) => ({ value: one, label: URGENCY_NAMES[one] }))"
           :disabled="!mayTriage"
-          @pick="save({ urgency: $event as Urgency })"
+          @pick="decide({ urgency: $event as Urgency })"
         />
         <HazardFields :severity="it.hazardSeverity" :likelihood="it.hazardLikelihood" :disabled="!mayTriage" @save="save($event)" />
         <TextField
