@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { likelyTheSame } from './duplicates'
 import { nearness, Precedents } from '#core/requests'
 import type { Decided } from '#core/requests'
 
@@ -105,4 +106,32 @@ test('scores fall, and stay between 0 and 1', () => {
       for (const score of scores) expect(score > 0 && score <= 1).toBe(true)
     }),
   )
+})
+
+describe('perhaps the same', () => {
+  const here = [1, 7, 31, 102]
+  const asked = { id: 1, text: 'Tap drips', more: 'The right one, since Monday.', placePath: here, assetId: null }
+  const row = (id: number, text: string, placePath: number[], more = '', assetId: number | null = null) => ({ id, text, more, placePath, assetId })
+
+  test('the same words in the same room come first, then other words there, then the same words next door', () => {
+    const open = [
+      row(2, 'Lamp flickers', [1, 7, 31, 104]),
+      row(3, 'Dripping tap', [1, 7, 31, 103]),
+      row(4, 'Water all over', here),
+      row(5, 'Tap is dripping', here),
+    ]
+    expect(likelyTheSame(asked, open, 5).map((one) => one.id)).toEqual([5, 3, 4])
+  })
+
+  test('not itself, and not the same words in another building, unless about the same asset', () => {
+    const elsewhere = [1, 9, 40, 300]
+    expect(likelyTheSame(asked, [row(1, 'Tap drips', here), row(2, 'Tap drips', elsewhere)], 5)).toEqual([])
+    expect(likelyTheSame({ ...asked, assetId: 8 }, [row(2, 'Tap drips', elsewhere, '', 8)], 5).map((one) => one.id)).toEqual([2])
+  })
+
+  test('no more than asked for, and where nobody said the place the words alone decide', () => {
+    const many = Array.from({ length: 9 }, (_, n) => row(n + 10, 'Tap drips', here))
+    expect(likelyTheSame(asked, many, 5).map((one) => one.id)).toEqual([18, 17, 16, 15, 14])
+    expect(likelyTheSame({ ...asked, placePath: [] }, [row(2, 'Tap drips', here, 'The right one, since Monday.')], 5)).toHaveLength(1)
+  })
 })

@@ -5,15 +5,20 @@ import { Piscina } from 'piscina'
 /**
  * Work too heavy for the thread that answers: done by a worker of its own, which starts when it is
  * first needed and ends when nobody has asked for a while; one that `stays` keeps what it has learned
- * and takes up the next task while another waits. `worker` is its file among the built programs.
+ * and takes up the next task while another waits. `mostHeapMb` keeps what it may heap up, garbage too, within
+ * bounds. `worker` is its file among the built programs.
  */
-export function inThread<Input, Answer>(worker: string, { stays = false } = {}): (input: Input, handOver?: Transferable[]) => Promise<Answer> {
+export function inThread<Input, Answer>(
+  worker: string,
+  { stays = false, mostHeapMb }: { stays?: boolean; mostHeapMb?: number } = {},
+): (input: Input, handOver?: Transferable[]) => Promise<Answer> {
   let threads: Piscina | null = null
   return (input, handOver) => {
     threads ??= new Piscina({
       filename: path.join(path.dirname(fileURLToPath(import.meta.url)), `${worker}.js`),
       minThreads: stays ? 1 : 0,
       maxThreads: 1,
+      ...(mostHeapMb ? { resourceLimits: { maxOldGenerationSizeMb: mostHeapMb, maxYoungGenerationSizeMb: 8 } } : {}),
       ...(stays ? { concurrentTasksPerWorker: 32, atomics: 'disabled' as const } : { idleTimeout: 10_000 }),
     })
     return threads.run(input, { transferList: handOver as never }) as Promise<Answer>

@@ -11,7 +11,7 @@ import { requestConditions } from './requestLines'
 import { askFrom, standpointOf } from './standpoint'
 import { wallClock } from './cells'
 
-const write = inThread<ExportJob, void>('exportList.worker')
+const write = inThread<ExportJob, void>('exportList.worker', { mostHeapMb: 72 })
 /** A sheet of a workbook holds no more, its headings among them. */
 const MOST_IN_WORKBOOK = 1_048_575
 const MIME = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' }

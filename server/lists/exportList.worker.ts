@@ -3,7 +3,6 @@ import { Writable } from 'node:stream'
 import { finished } from 'node:stream/promises'
 import type { MessagePort } from 'node:worker_threads'
 import { stringify } from 'csv-stringify'
-import ExcelJS from 'exceljs'
 import type { ExportFormat, OrderLine, RequestLine } from '#contract/lists'
 import { listField, safeCell } from '#core/lists'
 import type { ListAsk } from '#core/lists'
@@ -24,7 +23,7 @@ export interface ExportJob {
   port: MessagePort
 }
 
-const PAGE = 1_000
+const PAGE = 500
 /** Pieces on their way before the thread waits for one to arrive. */
 const AHEAD = 4
 
@@ -68,6 +67,8 @@ async function writeCsv(ask: ListAsk, from: Standpoint, rows: AsyncIterable<Line
 }
 
 async function writeWorkbook(ask: ListAsk, from: Standpoint, rows: AsyncIterable<Line[]>, sink: PortSink): Promise<void> {
+  // Loaded by who asks for a workbook alone.
+  const { default: ExcelJS } = await import('exceljs')
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: sink, useStyles: true, useSharedStrings: false })
   const sheet = book.addWorksheet(ask.kind === 'orders' ? 'Orders' : 'Requests', { views: [{ state: 'frozen', ySplit: 1 }] })
   sheet.columns = ask.columns.map((name) => {

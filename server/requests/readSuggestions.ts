@@ -1,7 +1,7 @@
 import { and, desc, eq, gt, inArray, isNotNull, ne, sql } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import type { Duplicate, Precedent, Suggestion, Suggestions } from '#contract/requests'
-import { likeness, nearness } from '#core/requests'
+import { likelyTheSame } from '#core/requests'
 import type { Alike, Asked, Guess } from '#core/requests'
 import { inThread, maySee, notFound, query, withinSites } from '#server/kit'
 import type { Asker, Db, Outgoing, Service } from '#server/kit'
@@ -15,9 +15,6 @@ const LEARN_AFTER_MS = 400
 const RECENT_MS = 60 * 86_400_000
 const MOST_OPEN = 500
 const MOST_DUPLICATES = 5
-const LEAST_LIKENESS = 0.35
-/** Nearness of two places that have site and building in common, in a tree four deep. */
-const SAME_BUILDING = 0.5
 const MOST_PRECEDENTS = 4
 const NOTHING: Outgoing<Suggestions> = { ready: false, category: null, trade: null, asset: null, precedents: [], duplicates: [] }
 
@@ -97,6 +94,7 @@ async function openAlike(db: Db, who: Asker, request: typeof requests.$inferSele
       id: requests.id,
       number: requests.number,
       summary: requests.summary,
+      description: requests.description,
       receivedAt: requests.receivedAt,
       state: requests.state,
       orderState: orders.state,
@@ -120,23 +118,12 @@ async function openAlike(db: Db, who: Asker, request: typeof requests.$inferSele
     .orderBy(desc(requests.receivedAt))
     .limit(MOST_OPEN)
   const open = rows.filter((row) => row.state !== 'accepted' || (row.orderState && !['done', 'checked', 'closed', 'cancelled'].includes(row.orderState)))
-  const score = (row: (typeof open)[number]) => {
-    const same = request.assetId !== null && row.assetId === request.assetId ? 1 : 0
-    return 0.55 * likeness(request.summary, row.summary) + 0.3 * nearness(asked.placePath, idsOf(row.path)) ** 2 + 0.15 * same
-  }
-  // The same words in another building are another trouble.
-  const elsewhere = (row: (typeof open)[number]) =>
-    asked.placePath.length > 0 &&
-    row.path !== null &&
-    nearness(asked.placePath, idsOf(row.path)) < SAME_BUILDING &&
-    (request.assetId === null || row.assetId !== request.assetId)
-  return open
-    .filter((row, index) => !elsewhere(row) && open.findIndex((one) => one.id === row.id) === index)
-    .map((row) => ({ row, likely: score(row) }))
-    .filter(({ likely }) => likely >= LEAST_LIKENESS)
-    .sort((a, b) => b.likely - a.likely)
-    .slice(0, MOST_DUPLICATES)
-    .map(({ row: { id, number, summary, place, receivedAt } }) => ({ id, number, summary, place, receivedAt }))
+  const distinct = open.filter((row, index) => open.findIndex((one) => one.id === row.id) === index)
+  return likelyTheSame(
+    { ...asked, id: request.id },
+    distinct.map((row) => ({ ...row, text: row.summary, more: row.description, placePath: idsOf(row.path) })),
+    MOST_DUPLICATES,
+  ).map(({ id, number, summary, place, receivedAt }) => ({ id, number, summary, place, receivedAt }))
 }
 
 /** How the most alike were solved: the finished orders they led to. */

@@ -1,6 +1,7 @@
 import { House } from '../kit'
 import { measureBundles } from './bundles'
 import { measureCrowd } from './crowd'
+import { measureLists } from './lists'
 import { measureLive } from './live'
 import { measureMailBurst } from './mailBurst'
 import { measureQueue } from './queue'
@@ -35,6 +36,11 @@ async function main(): Promise<void> {
   if (wanted('suggestions')) {
     const house = await House.open('suggestionsbench')
     measures.push(...(await measureSuggestions(house, await house.start())))
+    await house.close()
+  }
+  if (wanted('lists')) {
+    const house = await House.open('listsbench')
+    measures.push(...(await measureLists(house, await house.start())))
     await house.close()
   }
   if (wanted('bundles')) measures.push(...measureBundles())

@@ -11,22 +11,23 @@ export interface Loading<T> {
   load: () => Promise<void>
 }
 
-/** Reads with the given function; a newer read always wins over one still on its way. */
+/** Reads with the given function; a newer read always wins over one still on its way, and who waits for either waits for it. */
 export function useLoading<T>(read: () => Promise<T>): Loading<T> {
   const value = shallowRef<T | null>(null)
   const busy = ref(false)
   const problem = ref<Problem | null>(null)
   let round = 0
-  async function load(): Promise<void> {
-    const mine = ++round
+  let newest: Promise<void> = Promise.resolve()
+  const load = () => (newest = readOnce(++round))
+  async function readOnce(mine: number): Promise<void> {
     busy.value = true
     try {
       const found = await read()
-      if (mine !== round) return
+      if (mine !== round) return await newest
       value.value = found
       problem.value = null
     } catch (error) {
-      if (mine !== round) return
+      if (mine !== round) return await newest
       problem.value = problemFrom(error)
     } finally {
       if (mine === round) busy.value = false

@@ -133,18 +133,22 @@ async function go(name: string, { reason, choice }: { reason?: string; choice?: 
         : await call(CALLS[move]!, { id, version, reason })
     said.say(`${number} ${SAID[move]}.`, inverseOf(move, id, done.version))
   } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    said.say(
-      error.problem.status === 409
-        ? 'Somebody else changed it meanwhile; here is what it says now. Look again, then press once more.'
-        : (error.reasons[0]?.sentence ?? error.message),
-      undefined,
-      true,
-    )
+    failed(error)
   } finally {
     busy.value = false
     await sheet.load()
   }
+}
+
+function failed(error: unknown): void {
+  if (!(error instanceof CallProblem)) throw error
+  said.say(
+    error.problem.status === 409
+      ? 'Somebody else changed it meanwhile; here is what it says now. Look again, then press once more.'
+      : (error.reasons[0]?.sentence ?? error.message),
+    undefined,
+    true,
+  )
 }
 
 /** Undo is the inverse move, made with the version the act left: if anybody acted since, it is refused. */
@@ -155,13 +159,17 @@ function inverseOf(move: OrderMove, id: number, version: number): (() => Promise
 }
 
 async function restore(): Promise<void> {
-  await call(contract.restoreOrder, { id: it.value!.id, version: it.value!.version })
+  await call(contract.restoreOrder, { id: it.value!.id, version: it.value!.version }).catch(failed)
   await sheet.load()
 }
 
 async function archive(): Promise<void> {
-  const { id, version } = await call(contract.archiveOrder, { id: it.value!.id, version: it.value!.version })
-  said.say(`${it.value!.number} is archived; searching finds it.`, () => call(contract.restoreOrder, { id, version }).then(sheet.load))
+  try {
+    const { id, version } = await call(contract.archiveOrder, { id: it.value!.id, version: it.value!.version })
+    said.say(`${it.value!.number} is archived; searching finds it.`, () => call(contract.restoreOrder, { id, version }).then(sheet.load))
+  } catch (error) {
+    failed(error)
+  }
   await sheet.load()
 }
 
