@@ -1,4 +1,3 @@
-import { once } from 'node:events'
 import { MessageChannel } from 'node:worker_threads'
 import { sql } from 'drizzle-orm'
 import * as contract from '#contract/lists'
@@ -39,6 +38,8 @@ export default delivery(contract.exportList, async ({ db, who, input, now, servi
     'Cache-Control': 'no-store',
   })
   let gone = false
+  /** Pieces taken off the thread that still wait for room on the line. */
+  let owed = 0
   response.once('close', () => {
     gone = true
     near.postMessage('left')
@@ -47,10 +48,12 @@ export default delivery(contract.exportList, async ({ db, who, input, now, servi
     near.on('message', (piece: Uint8Array | 'end') => {
       if (piece === 'end') return resolve()
       if (gone) return
-      const room = response.write(piece)
-      if (room) near.postMessage('taken')
-      else void once(response, 'drain').then(() => near.postMessage('taken'))
+      if (response.write(piece)) near.postMessage('taken')
+      else owed++
     })
+  })
+  response.on('drain', () => {
+    for (; owed > 0; owed--) near.postMessage('taken')
   })
   try {
     await write({ databaseUrl: service.config.databaseUrl, ask, from, format: input.format, port: far }, [far])

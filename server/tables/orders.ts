@@ -77,6 +77,7 @@ export const orders = mysqlTable(
   },
   (table) => [
     uniqueIndex('order_number').on(table.siteId, table.number),
+    index('order_numbered').on(table.number),
     index('order_queue').on(table.state, table.completionDueAt, table.id),
     index('order_priority').on(table.state, table.priorityRank, table.completionDueAt, table.id),
     index('order_place').on(table.placeId, table.createdAt),

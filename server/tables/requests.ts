@@ -106,6 +106,7 @@ export const requests = mysqlTable(
   (table) => [
     uniqueIndex('request_number').on(table.siteId, table.number),
     uniqueIndex('request_link').on(table.linkHash),
+    index('request_numbered').on(table.number),
     index('request_queue').on(table.state, table.siteId, table.triageDueAt, table.id),
     index('request_reference').on(table.outsideReference),
     index('request_due').on(table.state, table.triageDueAt, table.id),

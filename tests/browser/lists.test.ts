@@ -163,6 +163,20 @@ describe('lists', () => {
     await desk.reads('11–20')
     await desk.press('Previous')
     await desk.reads('1–10')
+    // Another order by its heading, turned round by a second press; the essentials under the pointer.
+    await desk.press('Number', '//thead')
+    await desk.until('by number', async () => (await address()).includes('sort=-number'))
+    await desk.press('Number', '//thead')
+    await desk.until('turned round', async () => (await address()).includes('sort=number'))
+    await desk.driver
+      .actions()
+      .move({ origin: await desk.find(By.id('line-row-3')) })
+      .perform()
+    await desk.until('the essentials', async () => (await desk.driver.findElements(By.css('[aria-label="Essentials"] dl'))).length === 1)
+    await desk.press('Columns')
+    await desk.press('Trade')
+    await desk.until('a column more', async () => (await address()).includes('trade'))
+    await desk.keys(Key.ESCAPE)
   })
 
   test('a filter is added by its form, said in a chip, changed and taken away', async () => {
