@@ -1,6 +1,6 @@
 import { report, Client, House } from '../kit'
 import type { Cast, Running } from '../kit'
-import { By, Person } from '../kit/browser'
+import { By, Key, Person } from '../kit/browser'
 
 let house: House
 let server: Running
@@ -37,7 +37,12 @@ const VIEWS: [who: string, address: string | (() => string), words: string][] = 
   ['coordinator', '/ledger/1/2026-10', 'Fish Health Laboratory'],
   ['coordinator', '/insight', 'Repairs again and again'],
   ['coordinator', '/api-reference', 'Report something'],
+  ['coordinator', '/lists/orders?state=ready,dispatched&priority=urgent', 'Priority: Urgent'],
+  ['coordinator', '/lists/orders?state=ready,dispatched&group=trade', 'Plumbing'],
+  ['coordinator', '/lists/requests?state=new', 'State: New'],
+  ['coordinator', '/search?q=chiller', 'Chiller 1 trips'],
   ['administrator', '/setup', 'People who sign in'],
+  ['administrator', '/setup/rules', 'What makes a priority'],
   ['administrator', '/setup/intake', 'What requests are about'],
   ['administrator', '/setup/tables', 'A CSV file with a heading line'],
   ['administrator', '/help-pages', 'Help articles'],
@@ -77,6 +82,16 @@ test('forms that open over or beside a view have no serious finding either', asy
   await administrator.reads('As a reporter sees it')
   expect(await administrator.accessibilityFindings()).toEqual([])
   const coordinator = people.get('coordinator')!
+  await coordinator.go('/lists/orders?state=ready')
+  await coordinator.find(By.css('tr.row'))
+  await coordinator.choose('Add a filter', 'Finished')
+  await coordinator.reads('Last 30 days')
+  expect(await coordinator.accessibilityFindings()).toEqual([])
+  await coordinator.press('Leave it')
+  await coordinator.keys(Key.ARROW_DOWN, 'm', Key.ENTER)
+  await coordinator.reads('Timeline')
+  await coordinator.reads('1 row marked')
+  expect(await coordinator.accessibilityFindings()).toEqual([])
   await coordinator.go('/desk/planning')
   await coordinator.find(By.css('ol .row'))
   await coordinator.keys('n')

@@ -309,6 +309,8 @@ useKeys((key, event) => {
   .stations {
     order: 3;
     flex: 1 0 100%;
+    min-width: 0;
+    max-width: 100%;
     grid-template-columns: repeat(7, 92px);
     overflow-x: auto;
     margin: 0;

@@ -357,6 +357,7 @@ function saved(key: string): void {
 }
 header {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 8px;
   padding: 10px 12px 6px;
@@ -364,7 +365,9 @@ header {
 .grow {
   flex: 1;
 }
+/* A label on a button is one line. */
 .small {
+  white-space: nowrap;
   min-height: 28px;
   padding: 0 9px;
   font-size: 13px;
