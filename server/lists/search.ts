@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, gte, inArray, isNotNull, ne, notInArray, or, sql } from 'drizzle-orm'
+import { and, desc, eq, gte, inArray, isNotNull, notInArray, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/lists'
@@ -8,10 +8,10 @@ import { foldText, searchWords } from '#core/kit'
 import { stationOf } from '#core/orders'
 import { decodeCursor, encodeCursor, inThread, query, withinSites } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
-import { matchesWords } from '#server/places'
-import { assets, comments, numberings, orders, people, places, requests } from '../tables'
+import { comments, numberings, orders, places, requests } from '../tables'
 import { insidePlaces, likeText } from './conditions'
 import type { SpellingJob } from './spelling.worker'
+import { namedLike } from './namedLike'
 import { newestWithWords } from './wordIndex'
 
 const EACH = 5
@@ -20,7 +20,7 @@ const SNIPPET = 160
 const spell = inThread<SpellingJob, string[]>('spelling.worker', { stays: true })
 
 type Ask = InputOf<typeof contract.search>
-interface Looking {
+export interface Looking {
   db: Reader
   who: Asker
   ask: Ask
@@ -29,12 +29,11 @@ interface Looking {
   limit: number
 }
 /** With what the next page goes on from: for conversations that is not the id of what they open. */
-type Found = Outgoing<SearchFound> & { key: number }
-interface Looked {
+export type Found = Outgoing<SearchFound> & { key: number }
+export interface Looked {
   rows: Found[]
   partial: boolean
 }
-const whole = (rows: Found[]): Looked => ({ rows, partial: false })
 
 /** Words over everything; when nothing is written like that, the words that are most like them. */
 export default query(contract.search, async ({ db, who, input, service }) => {
@@ -130,58 +129,9 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
     }))
     return { rows: found, partial }
   },
-  // The one that is called so, then a building before the floors and rooms in it, which were made after it.
-  async place({ db, who, words, before, limit, ask }) {
-    const meant = ask.q.trim()
-    const rows = await db
-      .select({ id: places.id, code: places.code, name: places.name })
-      .from(places)
-      .where(
-        and(
-          matchesWords(places.searchText, words.join(' ')),
-          withinSites(who, places.siteId),
-          before ? and(gt(places.id, before), ne(places.code, meant)) : undefined,
-          ask.placeId ? around(places.id, ask.placeId) : undefined,
-        ),
-      )
-      .orderBy(...(before ? [] : [sql`${places.code} <> ${meant}`]), asc(places.id))
-      .limit(limit)
-    return whole(rows.map((row) => named('place', row.id, row.code, row.name)))
-  },
-  async asset({ db, who, words, before, limit, ask }) {
-    const meant = ask.q.trim()
-    const rows = await db
-      .select({ id: assets.id, tag: assets.tag, name: assets.name })
-      .from(assets)
-      .where(
-        and(
-          matchesWords(assets.searchText, words.join(' ')),
-          withinSites(who, assets.siteId),
-          before ? and(gt(assets.id, before), ne(assets.tag, meant)) : undefined,
-          ask.placeId ? around(assets.placeId, ask.placeId) : undefined,
-        ),
-      )
-      .orderBy(...(before ? [] : [sql`${assets.tag} <> ${meant}`]), asc(assets.id))
-      .limit(limit)
-    return whole(rows.map((row) => named('asset', row.id, row.tag, row.name)))
-  },
-  async person({ db, who, words, before, limit, ask }) {
-    const meant = ask.q.trim()
-    const rows = await db
-      .select({ id: people.id, name: people.name, title: people.title })
-      .from(people)
-      .where(
-        and(
-          matchesWords(people.searchText, words.join(' ')),
-          withinSites(who, people.siteId),
-          before ? and(gt(people.id, before), ne(people.name, meant)) : undefined,
-          ask.placeId ? around(people.placeId, ask.placeId) : undefined,
-        ),
-      )
-      .orderBy(...(before ? [] : [sql`${people.name} <> ${meant}`]), asc(people.id))
-      .limit(limit)
-    return whole(rows.map((row) => named('person', row.id, row.name, row.title ?? '')))
-  },
+  place: namedLike('place'),
+  asset: namedLike('asset'),
+  person: namedLike('person'),
 }
 
 /** Orders and requests with this number, or this reference of another system. */
@@ -277,18 +227,6 @@ async function requestsWhere(db: Reader, where: SQL | undefined, limit?: number)
 }
 
 const stationOfRequest = (row: { state: string; takenUpAt: Date | null }) => (row.state === 'new' && !row.takenUpAt ? ('intake' as const) : ('triage' as const))
-
-const named = (type: 'place' | 'asset' | 'person', id: number, title: string, subtitle: string): Found => ({
-  type,
-  id,
-  key: id,
-  title,
-  subtitle,
-  snippet: null,
-  state: null,
-  station: null,
-  at: null,
-})
 
 /** The words around the first that was found. */
 function snippetOf(text: string, words: string[]): string {

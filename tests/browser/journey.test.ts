@@ -78,7 +78,7 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   await coordinator.pick('Team', 'Electrical')
   await coordinator.pick('Who supervises it', 'Ines Ferrall')
   await coordinator.driver.wait(async () => coordinator.readsNot('Missing before it can be submitted'), 10_000)
-  await coordinator.reads('180.00 EUR can be approved by Ines Ferrall')
+  await coordinator.reads('180.00 EUR is within the limit of Ines Ferrall')
   await coordinator.press('Submit for approval')
   await coordinator.reads('waits for approval')
   const orderAddress = new URL(await coordinator.driver.getCurrentUrl()).pathname

@@ -307,9 +307,11 @@ test('two on one Sheet see each other; what the other changes is marked in place
   await other.type('Contact on site', 'Nuala Ingleby')
   await other.leave()
   await other.pick('Trade', 'Plumbing')
-  await desk.reads('changed by Tobias Achterberg')
-  const marks = await desk.driver.findElements(By.xpath("//label[contains(., 'changed by Tobias Achterberg')]"))
-  expect((await Promise.all(marks.map((mark) => mark.getText()))).map((text) => text.split('changed')[0]!.trim()).sort()).toEqual(['Contact on site', 'Trade'])
+  const marked = async () => {
+    const labels = await desk.driver.findElements(By.xpath("//label[contains(., 'changed by Tobias Achterberg')]"))
+    return (await Promise.all(labels.map((label) => label.getText()))).map((text) => text.split('changed')[0]!.trim()).sort()
+  }
+  await desk.until('both marked', async () => (await marked()).join() === 'Contact on site,Trade')
   expect(await (await desk.field('Getting in')).getAttribute('value')).toBe('Ring twice at the side')
   await desk.leave()
   await desk.until('both kept', async () => {

@@ -1,11 +1,11 @@
 import { mount } from '@vue/test-utils'
-import { createPinia, setActivePinia } from 'pinia'
 import { computed, defineComponent, h, ref } from 'vue'
 import type { OrderLine, Views } from '#contract/lists'
 import { parseAsk, parseClause } from '#core/lists'
 import type { ListAsk } from '#core/lists'
 import { useLive, useSession } from '#web/kit'
 import { answering, settled } from '../../tests/kit/fetch'
+import { signedIn } from '../../tests/kit/signedIn'
 import BulkBar from './BulkBar.vue'
 import FilterForm from './FilterForm.vue'
 import { addressForFound } from './found'
@@ -92,18 +92,7 @@ const views: Views = {
   usual: 'outstanding',
   team: { id: 6, name: 'Help desk' },
 }
-class FakeEventSource {
-  static CLOSED = 2
-  readyState = 1
-  close = jest.fn()
-  addEventListener = jest.fn()
-}
-
-beforeEach(() => {
-  setActivePinia(createPinia())
-  ;(globalThis as { EventSource?: unknown }).EventSource = FakeEventSource
-  useSession().refresh({ accountId: 1, name: 'Maren Quill', roles: ['coordinator'], site: { zone: 'Europe/Dublin' } } as never)
-})
+beforeEach(() => signedIn())
 afterEach(() => (document.body.innerHTML = ''))
 
 describe('a filter', () => {

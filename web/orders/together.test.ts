@@ -1,26 +1,16 @@
 import { mount } from '@vue/test-utils'
-import { createPinia, setActivePinia } from 'pinia'
 import { defineComponent, h } from 'vue'
 import { editOrder, readOrder } from '#contract/orders'
 import type { AssetSays } from '#contract/places'
-import { OthersHere, useLive, useSession } from '#web/kit'
+import { OthersHere, useLive } from '#web/kit'
 import { answering, settled } from '../../tests/kit/fetch'
+import { signedIn } from '../../tests/kit/signedIn'
 import AssetFills from './AssetFills.vue'
 import TextField from './TextField.vue'
 import { useAssetChoice } from './useAssetChoice'
 import { useSheet } from './useSheet'
 
-class FakeEventSource {
-  static CLOSED = 2
-  readyState = 1
-  close = jest.fn()
-  addEventListener = jest.fn()
-}
-beforeEach(() => {
-  setActivePinia(createPinia())
-  ;(globalThis as { EventSource?: unknown }).EventSource = FakeEventSource
-  useSession().refresh({ accountId: 1, name: 'Maren Quill', roles: ['coordinator'], site: { zone: 'Europe/Dublin' } } as never)
-})
+beforeEach(() => signedIn())
 afterEach(() => (document.body.innerHTML = ''))
 const soon = () => new Promise((resolve) => setTimeout(resolve, 120))
 
