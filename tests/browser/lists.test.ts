@@ -154,6 +154,9 @@ describe('lists', () => {
     await desk.keys(Key.ENTER)
     await desk.until('opened', async () => /open=\d+/.test(await address()))
     await desk.until('the Sheet', async () => (await desk.driver.findElements(By.css('#list-sheet article'))).length === 1)
+    // Opening loses neither the mark nor the place in the list.
+    await desk.reads('1 row marked')
+    expect((await desk.driver.findElements(By.css('tr.row.at.here'))).length).toBe(1)
     await desk.keys(Key.ESCAPE)
     await desk.until('closed', async () => !/open=\d+/.test(await address()))
     // Sent to somebody else, the address shows the same.

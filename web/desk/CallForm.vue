@@ -159,7 +159,7 @@ async function keepPreset(): Promise<void> {
           :find="placeChoices"
           :current="place"
           :problem="problem?.at('placeId')"
-          @pick="(pickPlace($event as number | null, ''), focus('call-summary'))"
+          @pick="(id, label) => (pickPlace(id as number | null, label), focus('call-summary'))"
         />
         <PickField
           id="call-asset"

@@ -21,7 +21,7 @@ const props = defineProps<{
   problem?: string
   clearable?: boolean
 }>()
-const emit = defineEmits<{ pick: [number | string | null] }>()
+const emit = defineEmits<{ pick: [value: number | string | null, label: string] }>()
 const fresh = useFresh(() => props.id.replace(/^f-/, ''))
 const found = ref<Choice[]>([])
 const busy = ref(false)
@@ -78,7 +78,7 @@ onUpdated(typeFirst)
       :show-checkmark="false"
       @search="search"
       @focus="find && !found.length && search('')"
-      @update:value="(picked: number | string | null) => emit('pick', picked)"
+      @update:value="(picked: number | string | null) => emit('pick', picked, options.find((one) => one.value === picked)?.label ?? '')"
     />
     <p v-if="problem" class="problem">{{ problem }}</p>
   </div>

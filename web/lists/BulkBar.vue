@@ -50,7 +50,7 @@ const asks = computed(() => !!rule.value && (rule.value.reason !== 'none' || !!n
 const mustWrite = computed(() => rule.value?.reason === 'required' || !!needed.value?.needed)
 
 watch(
-  () => [move.value, props.lines.map((line) => line.id).join()],
+  () => `${move.value} ${props.lines.map((line) => line.id).join()}`,
   async () => {
     needed.value = null
     problem.value = ''

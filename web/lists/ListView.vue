@@ -54,7 +54,7 @@ function go(to: ListAsk, more: Record<string, string | undefined> = {}): void {
   void router.push(`/lists/${to.kind}${parts.length ? `?${parts.join('&')}` : ''}`)
 }
 watch(
-  () => [kind.value, formatAsk({ ...ask.value, columns: [], compact: false })],
+  () => `${kind.value} ${formatAsk({ ...ask.value, columns: [], compact: false })}`,
   () => {
     at.value = -1
     marked.value = new Set()
@@ -70,6 +70,14 @@ const groupable = computed(() => LIST_FIELDS[kind.value].filter((field) => field
 const sortable = computed(() => LIST_FIELDS[kind.value].filter((field) => field.sorts))
 const showable = computed(() => LIST_FIELDS[kind.value].filter((field) => field.shows))
 
+/** The keyboard is the list’s again once the form is left. */
+function askFor(event: Event): void {
+  const select = event.target as HTMLSelectElement
+  const field = select.value
+  select.value = ''
+  select.blur()
+  if (field) dialog.value = { what: 'filter', field }
+}
 function setClause(clause: Clause): void {
   dialog.value = null
   go(withClause(ask.value, clause), { open: undefined })
@@ -210,13 +218,7 @@ function saved(key: string): void {
           </button>
         </span>
         <label class="hidden" for="add-filter">Add a filter</label>
-        <select
-          id="add-filter"
-          ref="addFilter"
-          class="entry add"
-          value=""
-          @change="((dialog = { what: 'filter', field: ($event.target as HTMLSelectElement).value }), (($event.target as HTMLSelectElement).value = ''))"
-        >
+        <select id="add-filter" ref="addFilter" class="entry add" value="" @change="askFor">
           <option value="">Add a filter … (F)</option>
           <option v-for="field in fieldsLeft" :key="field.name" :value="field.name">{{ field.label }}</option>
         </select>

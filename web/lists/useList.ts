@@ -100,7 +100,8 @@ export function useList(ask: Ref<ListAsk>) {
   }
 
   watch(
-    () => [ask.value.kind, address.value, ask.value.size],
+    // One text, so that what else stands in the address bar changes nothing here.
+    () => `${ask.value.kind} ${address.value} ${ask.value.size}`,
     () => {
       trail.value = [undefined]
       ready.value = false

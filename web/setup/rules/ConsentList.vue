@@ -32,7 +32,7 @@ const drop = (payerId: number) =>
   <ul>
     <li v-for="one in sheet.consents" :key="one.payerId">
       <span>{{ names.account(one.accountId!) }} consents for {{ names.payer(one.payerId) }} to more than {{ formatMinor(one.aboveMinor!) }}.</span>
-      <button class="push" type="button" :aria-label="`Ask ${one.payerName} no more`" @click="drop(one.payerId)">Remove</button>
+      <button class="push" type="button" :aria-label="`Remove: ask ${one.payerName} no more`" @click="drop(one.payerId)">Remove</button>
     </li>
   </ul>
   <p v-if="!sheet.consents.length" class="soft">No payer asks to be asked.</p>
