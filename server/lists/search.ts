@@ -183,17 +183,7 @@ async function ordersWhere(db: Reader, where: SQL | undefined, limit?: number): 
     .where(where)
     .orderBy(desc(orders.id))
   const rows = await (limit ? asked.limit(limit) : asked)
-  return rows.map((row) => ({
-    type: 'order' as const,
-    id: row.id,
-    key: row.id,
-    title: row.number,
-    subtitle: [row.summary, row.place].filter(Boolean).join(', '),
-    snippet: null,
-    state: row.state,
-    station: stationOf(row.state),
-    at: row.at,
-  }))
+  return rows.map((row) => workFound('order', row, stationOf(row.state)))
 }
 
 async function requestsWhere(db: Reader, where: SQL | undefined, limit?: number): Promise<Found[]> {
@@ -213,18 +203,25 @@ async function requestsWhere(db: Reader, where: SQL | undefined, limit?: number)
     .where(where)
     .orderBy(desc(requests.id))
   const rows = await (limit ? asked.limit(limit) : asked)
-  return rows.map((row) => ({
-    type: 'request' as const,
-    id: row.id,
-    key: row.id,
-    title: row.number,
-    subtitle: [row.summary, row.place].filter(Boolean).join(', '),
-    snippet: null,
-    state: row.state,
-    station: stationOfRequest(row),
-    at: row.at,
-  }))
+  return rows.map((row) => workFound('request', row, stationOfRequest(row)))
 }
+
+/** A request or an order as it is told of when it was found. */
+const workFound = (
+  type: 'order' | 'request',
+  row: { id: number; number: string; summary: string; state: string; at: Date; place: string | null },
+  station: SearchFound['station'],
+): Found => ({
+  type,
+  id: row.id,
+  key: row.id,
+  title: row.number,
+  subtitle: [row.summary, row.place].filter(Boolean).join(', '),
+  snippet: null,
+  state: row.state,
+  station,
+  at: row.at,
+})
 
 const stationOfRequest = (row: { state: string; takenUpAt: Date | null }) => (row.state === 'new' && !row.takenUpAt ? ('intake' as const) : ('triage' as const))
 

@@ -84,7 +84,7 @@ test('forms that open over or beside a view have no serious finding either', asy
   const coordinator = people.get('coordinator')!
   await coordinator.go('/lists/orders?state=ready')
   await coordinator.find(By.css('tr.row'))
-  await coordinator.choose('Add a filter', 'Finished')
+  await coordinator.pick('Add a filter', 'Finished')
   await coordinator.reads('Last 30 days')
   expect(await coordinator.accessibilityFindings()).toEqual([])
   await coordinator.press('Leave it')

@@ -6,6 +6,7 @@ import { clauseWords, formatAsk, LIST_FIELDS, listField, PAGE_SIZES, parseAsk, U
 import type { Clause, ListAsk, ListKind, PageSize } from '#core/lists'
 import { formatMinor } from '#core/kit'
 import { address, DialogBox, offerActs, PaneSplitter, ProblemNote, useKeys, useSession, useWidth } from '#web/kit'
+import PickField from '../kit/PickField.vue'
 import OrderSheet from '../orders/OrderSheet.vue'
 import RequestSheet from '../requests/RequestSheet.vue'
 import BulkBar from './BulkBar.vue'
@@ -71,12 +72,11 @@ const sortable = computed(() => LIST_FIELDS[kind.value].filter((field) => field.
 const showable = computed(() => LIST_FIELDS[kind.value].filter((field) => field.shows))
 
 /** The keyboard is the list’s again once the form is left. */
-function askFor(event: Event): void {
-  const select = event.target as HTMLSelectElement
-  const field = select.value
-  select.value = ''
-  select.blur()
-  if (field) dialog.value = { what: 'filter', field }
+function askFor(field: string): void {
+  setTimeout(() => {
+    ;(document.activeElement as HTMLElement | null)?.blur()
+    dialog.value = { what: 'filter', field }
+  })
 }
 function setClause(clause: Clause): void {
   dialog.value = null
@@ -161,9 +161,8 @@ useKeys((key) => {
     return true
   }
 })
-const addFilter = ref<HTMLSelectElement | null>(null)
 offerActs(() => [
-  { label: 'Add a filter', key: 'f', run: () => addFilter.value?.focus() },
+  { label: 'Add a filter', key: 'f', run: () => document.getElementById('add-filter')?.focus() },
   { label: 'Mark this row', key: 'm', run: () => at.value >= 0 && mark(at.value, false) },
   { label: 'Save this view', key: 'w', run: () => (dialog.value = { what: 'save' }) },
   { label: 'Choose columns', run: () => (dialog.value = { what: 'columns' }) },
@@ -217,11 +216,15 @@ function saved(key: string): void {
             ×
           </button>
         </span>
-        <label class="hidden" for="add-filter">Add a filter</label>
-        <select id="add-filter" ref="addFilter" class="entry add" value="" @change="askFor">
-          <option value="">Add a filter … (F)</option>
-          <option v-for="field in fieldsLeft" :key="field.name" :value="field.name">{{ field.label }}</option>
-        </select>
+        <PickField
+          id="add-filter"
+          class="add"
+          label="Add a filter"
+          placeholder="Add a filter (F)"
+          :value="null"
+          :choices="fieldsLeft.map((field) => ({ value: field.name, label: field.label }))"
+          @pick="askFor($event as string)"
+        />
       </div>
       <p v-if="parsed.wrong.length" class="wrong said" role="alert">
         Part of the address could not be read and was left out: {{ parsed.wrong.join(', ') }}. The rest is as it was asked for.
@@ -408,10 +411,14 @@ header {
   color: var(--buoy);
 }
 .add {
-  width: auto;
-  min-height: 28px;
-  padding: 0 6px;
-  font-size: 13px;
+  width: 176px;
+}
+.add :deep(label) {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 .looks {
   display: flex;

@@ -34,11 +34,14 @@ const offers = computed<Offer[]>(() => {
     ...(asset && asset.id !== props.assetId ? [{ what: 'Asset', guess: asset, change: { assetId: asset.id } }] : []),
   ]
 })
-offerActs(() =>
-  props.mayTriage && offers.value[0]
-    ? [{ label: `Take the suggestion: ${offers.value[0].guess.name}`, key: 'g', run: () => emit('take', offers.value[0]!.change) }]
-    : [],
-)
+offerActs(() => {
+  if (!props.mayTriage) return []
+  const [first] = offers.value
+  if (first) return [{ label: `Take the suggestion: ${first.guess.name}`, key: 'g', run: () => emit('take', first.change) }]
+  // Pressed too early or for nothing, the key says so rather than nothing.
+  const whyNot = found.value.value?.ready ? 'History suggests nothing more for this.' : 'History is still being read; suggestions come in a moment.'
+  return [{ label: 'Take the suggestion', key: 'g', run: () => undefined, whyNot }]
+})
 /** A request carries no trade of its own: the order takes that of the category, and can say another. */
 const trade = computed(() => found.value.value?.trade ?? null)
 const empty = computed(() => !trade.value && !offers.value.length && !found.value.value?.duplicates.length && !found.value.value?.precedents.length)
