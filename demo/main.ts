@@ -10,7 +10,7 @@ const SEED = 20_261
 /** Makes the demo world once: a database that holds a site is left as it is. */
 async function main(): Promise<void> {
   const config = readConfig(process.env, path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../..'))
-  const { pool } = openDatabase(config.databaseUrl, 2)
+  const { pool } = openDatabase(config.databaseUrl, { connections: 2 })
   await runMigrations(pool, config.migrationsDir)
   const [sites] = await pool.query<RowDataPacket[]>('SELECT id FROM site LIMIT 1')
   if (!sites.length) {

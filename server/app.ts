@@ -7,7 +7,6 @@ import express from 'express'
 import type { Express, NextFunction, Request, Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
-import multer from 'multer'
 import { isOpenDoor } from '#contract/kit'
 import { routes as approvals } from '#server/approvals'
 import { routes as dispatch } from '#server/dispatch'
@@ -46,16 +45,16 @@ export const routes: Route[] = [
   ...setup,
 ]
 
-const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: 15 * 1024 * 1024, files: 1, fields: 0 } }).single('file')
-
 /** The whole server as an Express application. */
 export function makeApp(service: Service): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.use(securityHeaders())
+  // Whose word is taken for where a caller comes from, and for the line being encrypted.
+  app.set('trust proxy', service.config.trustedProxies)
+  app.use(securityHeaders(service))
   app.use(compression({ level: 1, filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response) }))
   app.use(cookieParser())
-  app.use('/api', sameOriginOnly, express.json({ limit: '256kb' }), noStore, (_request, response, next) => {
+  app.use('/api', sameOriginOnly(service), express.json({ limit: '256kb' }), noStore, (_request, response, next) => {
     // Screens draw time by the server's clock, not the device's.
     response.setHeader('X-Evrix-Now', service.clock().toISOString())
     next()
@@ -79,9 +78,7 @@ function mountRoutes(app: Express, service: Service): void {
     const open = isOpenDoor(endpoint.may) && !['/api/health', '/api/openapi.json'].includes(endpoint.path)
     const guards = endpoint.path === '/api/session' && endpoint.method === 'POST' ? [loginLimit] : open ? [publicLimit] : []
     const method = endpoint.method.toLowerCase() as 'get' | 'post' | 'patch' | 'delete'
-    app[method](endpoint.path, ...guards, ...(endpoint.upload ? [upload] : []), (request: Request, response: Response) =>
-      route.respond(service, request, response),
-    )
+    app[method](endpoint.path, ...guards, (request: Request, response: Response) => route.respond(service, request, response))
   }
 }
 
@@ -98,12 +95,16 @@ function limit(perMinute: number) {
 }
 
 /** A change may only come from our own pages: browsers say where a request comes from. */
-function sameOriginOnly(request: Request, _response: Response, next: NextFunction): void {
-  if (request.method === 'GET' || request.method === 'HEAD') return next()
-  const site = request.get('Sec-Fetch-Site')
-  const origin = request.get('Origin')
-  const foreign = (site && site !== 'same-origin' && site !== 'none') || (origin && !origin.endsWith(`//${request.get('Host')}`))
-  next(foreign ? new ProblemReply(403, 'From another page', 'This was sent by a page that is not ours. Nothing was changed.') : undefined)
+function sameOriginOnly(service: Service) {
+  return (request: Request, _response: Response, next: NextFunction): void => {
+    if (request.method === 'GET' || request.method === 'HEAD') return next()
+    const site = request.get('Sec-Fetch-Site')
+    const origin = request.get('Origin')
+    // Behind a proxy the host we are asked by may be another than the one people see.
+    const ours = origin && (origin.endsWith(`//${request.get('Host')}`) || origin === new URL(service.publicUrl()).origin)
+    const foreign = (site && site !== 'same-origin' && site !== 'none') || (origin && !ours)
+    next(foreign ? new ProblemReply(403, 'From another page', 'This was sent by a page that is not ours. Nothing was changed.') : undefined)
+  }
 }
 
 function noStore(_request: Request, response: Response, next: NextFunction): void {
@@ -111,7 +112,7 @@ function noStore(_request: Request, response: Response, next: NextFunction): voi
   next()
 }
 
-function securityHeaders() {
+function securityHeaders(service: Service) {
   return [
     (_request: Request, response: Response, next: NextFunction) => {
       response.locals.nonce = randomBytes(16).toString('base64')
@@ -135,7 +136,7 @@ function securityHeaders() {
         },
       },
       referrerPolicy: { policy: 'no-referrer' },
-      strictTransportSecurity: false,
+      strictTransportSecurity: service.config.publicUrl?.startsWith('https:') ? { maxAge: 180 * 86_400, includeSubDomains: false } : false,
     }),
   ]
 }

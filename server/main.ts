@@ -2,7 +2,20 @@ import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { logger, makeClock, makeLinks, openDatabase, Presence, Publisher, readConfig, readSecret, runMigrations } from '#server/kit'
+import {
+  connectionOptions,
+  DatabaseWatch,
+  logger,
+  makeClock,
+  makeLinks,
+  openDatabase,
+  Presence,
+  Publisher,
+  readConfig,
+  readSecret,
+  runMigrations,
+  Sweeper,
+} from '#server/kit'
 import type { Service } from '#server/kit'
 import { MailReader, Mailroom, mailWriter, Postman } from '#server/mail'
 import { TargetWatch } from '#server/orders'
@@ -12,18 +25,21 @@ import { makeApp } from './app'
 async function main(): Promise<void> {
   const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../..')
   const config = readConfig(process.env, root)
-  const { db, pool } = openDatabase(config.databaseUrl)
-  const changes = openDatabase(config.databaseUrl, 8)
+  const watch = new DatabaseWatch(connectionOptions(config.databaseUrl))
+  const { db, pool } = openDatabase(config.databaseUrl, { watch })
+  const changes = openDatabase(config.databaseUrl, { watch, connections: 8 })
   await runMigrations(pool, config.migrationsDir)
+  watch.start()
   let address = config.publicUrl ?? ''
+  const clock = makeClock(config.now)
   const links = makeLinks(readSecret(config.dataDir))
-  const publisher: Publisher = new Publisher(db, [mailWriter(() => service)])
+  const publisher: Publisher = new Publisher(db, [mailWriter(() => service)], clock)
   const service: Service = {
     config,
     db,
     writer: changes.db,
     pool,
-    clock: makeClock(config.now),
+    clock,
     links,
     publisher,
     presence: new Presence(publisher.published),
@@ -32,8 +48,9 @@ async function main(): Promise<void> {
   const http = createServer(makeApp(service))
   // Longer than any client or proxy keeps a quiet line, so that none is closed under a request on its way.
   http.keepAliveTimeout = 65_000
-  await new Promise<void>((resolve, reject) => http.once('error', reject).listen(config.port, '127.0.0.1', resolve))
-  address ||= `http://127.0.0.1:${(http.address() as AddressInfo).port}`
+  await new Promise<void>((resolve, reject) => http.once('error', reject).listen(config.port, config.host, resolve))
+  const local = `http://${config.host === '0.0.0.0' || config.host === '::' ? '127.0.0.1' : config.host}:${(http.address() as AddressInfo).port}`
+  address ||= local
   const postman = config.smtpUrl ? new Postman(service, config.smtpUrl) : null
   postman?.start()
   const mailReader = new MailReader(service)
@@ -42,24 +59,31 @@ async function main(): Promise<void> {
     await mailroom.listen(config.inboundPort!)
     mailReader.start()
   }
-  const watch = new TargetWatch(service)
-  watch.start()
+  const targets = new TargetWatch(service)
+  targets.start()
+  const sweeper = new Sweeper(service)
+  sweeper.start()
   publisher.nudge()
-  process.stdout.write(`listening ${address}\n`)
+  process.stdout.write(`listening ${local}\n`)
   const stop = async () => {
+    // Whatever does not end in time is ended with the process.
+    setTimeout(() => process.exit(1), 10_000).unref()
     publisher.published.emit('stop')
     http.close()
     http.closeAllConnections()
-    await watch.stop()
+    await targets.stop()
+    await sweeper.stop()
     await mailroom?.stop()
     await mailReader.stop()
     await publisher.stop()
     await postman?.stop()
+    await watch.stop()
     await Promise.all([pool.end(), changes.pool.end()])
     process.exit(0)
   }
   process.once('SIGTERM', () => void stop())
   process.once('SIGINT', () => void stop())
+  process.once('SIGHUP', () => void stop())
 }
 
 main().catch((error: unknown) => {

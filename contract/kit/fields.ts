@@ -1,14 +1,35 @@
 import Joi from 'joi'
+import { isPlainName, readDecimal } from '#core/kit'
 
-export const id = () => Joi.number().integer().min(1)
-export const version = () => Joi.number().integer().min(1)
-export const line = (max = 140) => Joi.string().trim().min(1).max(max)
+export const id = () => Joi.number().integer().min(1).max(2_147_483_647)
+export const version = () => Joi.number().integer().min(1).max(2_147_483_647)
+/** One line: line ends become blanks. */
+export const line = (max = 140) =>
+  Joi.string()
+    .replace(/\s*[\n\u2028\u2029]\s*/g, ' ')
+    .trim()
+    .min(1)
+    .max(max)
 export const words = (max = 4000) => Joi.string().trim().max(max)
 export const email = () => Joi.string().trim().email({ tlds: false }).max(190)
-export const instant = () => Joi.date().iso()
+/** Of a person: one line, no links, since it goes out in our mail. */
+export const name = (max = 120) =>
+  Joi.string()
+    .trim()
+    .max(max)
+    .custom((text: string, helpers) => (isPlainName(text) ? text : helpers.message({ custom: 'Write the name alone, on one line and without links.' })))
+/** A UTC instant of this and the next centuries: what a column of the database and every calendar hold. */
+export const instant = () => Joi.date().iso().min('1970-01-01T00:00:00Z').max('2999-12-31T23:59:59Z')
 export const minor = () => Joi.number().integer().min(0).max(2_000_000_000)
 export const token = () => Joi.string().pattern(/^[A-Za-z0-9_-]{43}$/)
 export const search = () => Joi.string().trim().allow('').max(80)
 export const limit = () => Joi.number().integer().min(1).max(100)
-/** A decimal above zero with at most three places, kept as text. */
-export const quantity = () => Joi.string().pattern(/^(?!0+(\.0+)?$)\d{1,6}(\.\d{1,3})?$/)
+/** A decimal above zero with at most three places, kept as text with a point; read as people write it. */
+export const quantity = () =>
+  Joi.string()
+    .max(20)
+    .custom((text: string, helpers) => {
+      const { value, problem } = readDecimal(text, '.', 3)
+      if (problem !== undefined || value === null) return helpers.message({ custom: problem ?? 'This is needed.' })
+      return /^(?!0+(\.0+)?$)\d{1,6}(\.\d{1,3})?$/.test(value) ? value : helpers.message({ custom: 'Write a quantity above zero, below a million.' })
+    })

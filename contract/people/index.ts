@@ -21,7 +21,7 @@ export interface Self {
   roles: Role[]
   approvalLimitMinor: number | null
   technicianId: number | null
-  site: { id: number; code: string; name: string; zone: string; currency: string }
+  site: { id: number; code: string; name: string; zone: string; currency: string; locale: string }
   callPreset: CallPreset
   /** The clock the server goes by. */
   now: Instant

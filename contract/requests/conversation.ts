@@ -38,6 +38,24 @@ export interface KeptMail {
   receivedAt: Instant
   state: 'ignored' | 'refused'
   reason: string | null
+  /** Its length as it came; null for mail of before it was counted. */
+  bytes: number | null
+}
+
+/** All of a mail that came in. */
+export interface WholeMail {
+  id: number
+  sender: string
+  subject: string | null
+  receivedAt: Instant
+  state: 'waiting' | 'request' | 'joined' | 'ignored' | 'refused' | 'dismissed'
+  reason: string | null
+  /** What of it did not fit where it went. */
+  leftOut: string | null
+  requestId: number | null
+  text: string
+  bytes: number
+  files: { index: number; name: string; bytes: number }[]
 }
 
 export const listKeptMail = endpoint<object, { rows: KeptMail[] }>({
@@ -52,5 +70,39 @@ export const takeKeptMail = endpoint<{ id: number }, { requestId: number; number
   path: '/api/kept-mail/:id/take',
   says: 'Make a request of a mail that was left alone.',
   may: 'requests.triage',
+  input: Joi.object({ id: field.id().required() }),
+})
+
+export const dismissMail = endpoint<{ id: number; reason: string }, { rows: KeptMail[] }>({
+  method: 'POST',
+  path: '/api/kept-mail/:id/dismiss',
+  says: 'Say that nothing is to be made of a mail, and why. It is kept.',
+  may: 'requests.triage',
+  input: Joi.object({ id: field.id().required(), reason: field.line(300).required() }),
+})
+
+export const readKeptMail = endpoint<{ id: number }, WholeMail>({
+  method: 'GET',
+  path: '/api/kept-mail/:id',
+  says: 'All of a mail that came in: its text, and the names of its files.',
+  may: 'requests.triage',
+  input: Joi.object({ id: field.id().required() }),
+})
+
+export const readKeptMailFile = endpoint<{ id: number; index: number }, Blob>({
+  method: 'GET',
+  path: '/api/kept-mail/:id/files/:index',
+  says: 'One file of a mail, as it came.',
+  may: 'requests.triage',
+  answers: 'file',
+  input: Joi.object({ id: field.id().required(), index: Joi.number().integer().min(0).max(10_000).required() }),
+})
+
+export const readRawMail = endpoint<{ id: number }, Blob>({
+  method: 'GET',
+  path: '/api/kept-mail/:id/raw',
+  says: 'A mail exactly as it came.',
+  may: 'requests.triage',
+  answers: 'file',
   input: Joi.object({ id: field.id().required() }),
 })

@@ -130,7 +130,7 @@ export const followRequest = endpoint<{ site: string; id: number; email: string;
   path: '/api/counter/:site/requests/:id/follow',
   says: 'Me too: hear how a request that is there already goes.',
   may: 'public',
-  input: Joi.object({ site: site(), id: field.id().required(), email: field.email().required(), name: field.words(120).allow('') }),
+  input: Joi.object({ site: site(), id: field.id().required(), email: field.email().required(), name: field.name().allow('') }),
 })
 
 export interface NewRequest {
@@ -164,7 +164,7 @@ export const reportRequest = endpoint<NewRequest, { number: string; link: string
     categoryId: field.id().allow(null),
     formId: field.id().allow(null),
     answers: answersGiven(),
-    name: field.words(120).allow(''),
+    name: field.name().allow(''),
     email: field.email().allow(''),
     phone: field.words(40).allow(''),
     wish: field.words(200).allow(''),

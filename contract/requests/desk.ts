@@ -275,12 +275,13 @@ export const enterCall = endpoint<CallEntry, { id: number; number: string }>({
     channel: Joi.valid('call', 'visit'),
     outsideReference: field.words(80).allow(''),
     joinToId: field.id().allow(null),
-    name: field.words(120).allow(''),
+    name: field.name().allow(''),
     email: field.email().allow(''),
     phone: field.words(40).allow(''),
     placeId: field.id().required().messages({ 'any.required': 'Choose where it is.', 'number.base': 'Choose where it is.' }),
     summary: field.line().required(),
-    description: field.words().min(1).required(),
+    /** The one line is enough for a call. */
+    description: field.words().allow('').default(''),
   }),
 })
 

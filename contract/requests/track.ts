@@ -18,6 +18,8 @@ export interface TrackedRequest {
   number: string
   site: SiteContact
   following: boolean
+  /** Who follows has yet to say that the address is theirs. */
+  toConfirm: boolean
   summary: string
   description: string | null
   place: string | null
@@ -39,6 +41,14 @@ export const trackRequest = endpoint<{ token: string }, TrackedRequest>({
   method: 'GET',
   path: '/api/track/:token',
   says: 'Where a request stands, in the reporter’s words.',
+  may: 'reporter',
+  input: Joi.object(byToken),
+})
+
+export const confirmFollow = endpoint<{ token: string }, TrackedRequest>({
+  method: 'POST',
+  path: '/api/track/:token/confirm',
+  says: 'Say that the address is yours: from then on you hear how it goes.',
   may: 'reporter',
   input: Joi.object(byToken),
 })

@@ -10,7 +10,6 @@ export interface SiteIntake {
   name: string
   deskEmail: string
   fields: CounterFields
-  sharedMessages: boolean
 }
 
 export interface CategoryRow {
@@ -28,6 +27,8 @@ export interface CategoryRow {
 }
 
 export interface IntakeSetup {
+  /** Categories are for every site: whether this administrator may change them. */
+  everywhere: boolean
   sites: SiteIntake[]
   categories: CategoryRow[]
   wordings: ({ siteId: number; occasion: Occasion; own: boolean } & Wording)[]
@@ -41,15 +42,14 @@ export const readIntakeSetup = endpoint<object, IntakeSetup>({
   may: 'setup.edit',
 })
 
-export const editSiteIntake = endpoint<{ id: number; fields: CounterFields; sharedMessages: boolean }, IntakeSetup>({
+export const editSiteIntake = endpoint<{ id: number; fields: CounterFields }, IntakeSetup>({
   method: 'PATCH',
   path: '/api/setup/sites/:id/intake',
-  says: 'Set which fields a site’s Counter asks for, and whether messages are shared.',
+  says: 'Set which fields a site’s Counter asks for.',
   may: 'setup.edit',
   input: Joi.object({
     id: field.id().required(),
     fields: Joi.object(Object.fromEntries(COUNTER_FIELDS.map((name) => [name, Joi.valid(...ASKING).required()]))).required(),
-    sharedMessages: Joi.boolean().required(),
   }),
 })
 

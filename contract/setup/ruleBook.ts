@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { WorkCalendar } from '#core/kit'
-import { ALWAYS_NEEDED, COMPLETENESS_LINES, ESCALATION_ROLES, MOVES_WITH_REASON, ORDER_KINDS, ORDER_STATES } from '#core/orders'
+import { ALWAYS_NEEDED, COMPLETENESS_LINES, ESCALATION_ROLES, MOVES_WITH_REASON, ORDER_KINDS, ORDER_STATES, OWN_SUBMISSIONS } from '#core/orders'
 import type { NeededReason, OrderMove, OrderState, ReasonRule, RuleBook, RuleSection } from '#core/orders'
 import { CONSEQUENCES, HAZARD_LEVELS, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Priority } from '#core/requests'
@@ -91,6 +91,7 @@ const SECTIONS: Record<RuleSection, Joi.Schema> = {
     ),
   ),
   reasons,
+  ownSubmissions: Joi.valid(...OWN_SUBMISSIONS),
   approvals: Joi.array()
     .max(40)
     .items(

@@ -1,8 +1,20 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import { ROLES } from '#core/people'
-import type { Role } from '#core/people'
+import type { Grant } from '#core/people'
 import type { Priority } from '#core/requests'
+
+/** Somebody whom rules or orders of a site wait for, and who approves nothing there any more. */
+export interface Unable {
+  siteId: number
+  siteCode: string
+  accountId: number
+  name: string
+  /** How many rules of the site ask them, and for how many payers they consent. */
+  rules: number
+  consents: number
+  orders: { id: number; number: string }[]
+}
 
 export interface SetupSheet {
   accounts: {
@@ -10,11 +22,18 @@ export interface SetupSheet {
     version: number
     name: string
     email: string
-    roles: Role[]
+    roles: Grant[]
     approvalLimitMinor: number | null
     disabled: boolean
     teamId: number | null
+    /** Whether limit and access are this administrator's to change: not where it works at sites they do not administer. */
+    whole: boolean
   }[]
+  /** The sites this administrator gives roles at; roles for every site only when `everywhere`. */
+  sites: { id: number; code: string; name: string }[]
+  everywhere: boolean
+  /** Those who are asked to agree, and cannot. */
+  unable: Unable[]
   teams: { id: number; name: string }[]
   targets: { id: number; siteCode: string; priority: Priority; clock: 'continuous' | 'working'; responseMinutes: number; completionMinutes: number }[]
   numberings: { siteId: number; siteCode: string; series: 'request' | 'order'; prefix: string; next: number }[]
@@ -29,25 +48,34 @@ export const readSetup = endpoint<object, SetupSheet>({
 })
 
 export const editAccount = endpoint<
-  { id: number; version: number; roles: Role[]; approvalLimitMinor: number | null; disabled: boolean; teamId?: number | null },
+  { id: number; version: number; roles: Grant[]; approvalLimitMinor: number | null; disabled: boolean; teamId?: number | null },
   SetupSheet
 >({
   method: 'PATCH',
   path: '/api/setup/accounts/:id',
-  says: 'Change roles, approval limit, or whether somebody may sign in.',
+  says: 'Change roles, each at a site or everywhere, approval limit, or whether somebody may sign in.',
   may: 'setup.edit',
   input: Joi.object({
     id: field.id().required(),
     version: field.version().required(),
     roles: Joi.array()
-      .items(Joi.valid(...ROLES))
+      .items(Joi.object({ role: Joi.valid(...ROLES).required(), siteId: field.id().allow(null).required() }))
       .unique()
+      .max(100)
       .required(),
     approvalLimitMinor: field.minor().allow(null).required(),
     disabled: Joi.boolean().required(),
     /** Whom views shared with a team reach. */
     teamId: field.id().allow(null),
   }),
+})
+
+export const handOver = endpoint<{ siteId: number; fromId: number; toId: number }, SetupSheet>({
+  method: 'POST',
+  path: '/api/setup/hand-over',
+  says: 'Give what waits for somebody who cannot decide any more to somebody who can: rules, consents and open questions of a site.',
+  may: 'setup.edit',
+  input: Joi.object({ siteId: field.id().required(), fromId: field.id().required(), toId: field.id().required() }),
 })
 
 export const editTarget = endpoint<{ id: number; clock: 'continuous' | 'working'; responseMinutes: number; completionMinutes: number }, SetupSheet>({

@@ -40,6 +40,8 @@ export interface PassSheet {
   expiresAt: Instant
   zone: string
   currency: string
+  /** How the site writes numbers. */
+  locale: string
 }
 
 const byToken = { token: field.token().required() }

@@ -1,1 +1,2 @@
 export * from './outcome'
+export * from './additions'

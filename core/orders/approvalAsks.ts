@@ -117,6 +117,8 @@ export function openAfter(asks: OpenAsk[]): OpenAsk[] {
 
 /** Whoever approves is asked, and it is their turn. */
 export function myTurn(facts: OrderFacts): Reason[] {
+  const own = ownSubmission(facts)
+  if (own) return [own]
   const open = facts.asks.filter((ask) => !ask.decided)
   if (settledBy(facts.asks).length) return []
   const limit = open.find((ask) => ask.kind === 'limit')
@@ -132,6 +134,19 @@ export function myTurn(facts: OrderFacts): Reason[] {
       },
     ]
   return [{ code: 'not_asked', sentence: `It waits for ${listed(open)}, not for you.` }]
+}
+
+/** Nobody approves what they submitted, unless the site says that their own limit is enough. */
+function ownSubmission(facts: OrderFacts): Reason | null {
+  if (!facts.submittedByMe) return null
+  if (facts.rules.ownSubmissions === 'never') return { code: 'own_submission', sentence: 'You submitted it yourself; somebody else approves it.' }
+  return (facts.ownLimitMinor ?? -1) >= (facts.estimateMinor ?? 0)
+    ? null
+    : {
+        code: 'own_submission',
+        sentence: 'You submitted it yourself, and your own limit does not cover it; somebody else approves it.',
+        field: 'estimateMinor',
+      }
 }
 
 const firstOpen = (open: OpenAsk[]) => {

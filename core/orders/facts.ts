@@ -25,6 +25,10 @@ export interface OrderFacts {
   shares: { payerId: number; shareBp: number }[]
   /** The limit of the person asking, in minor units; null when they approve nothing. */
   approvalLimitMinor: number | null
+  /** The same of their own alone, without what is lent; null when they approve nothing here. */
+  ownLimitMinor: number | null
+  /** The person asking submitted it themselves. */
+  submittedByMe: boolean
   liveVisits: number
   runningStints: number
   loggedMinutes: number

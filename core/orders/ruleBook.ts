@@ -6,6 +6,10 @@ import type { CompletenessRules } from './completeness'
 import type { EscalationRule } from './escalation'
 import type { ReasonRule } from './reasonRules'
 
+/** Whether somebody may approve what they submitted: never, or when their own limit, nobody else's, covers it. */
+export const OWN_SUBMISSIONS = ['never', 'own_limit'] as const
+export type OwnSubmissions = (typeof OWN_SUBMISSIONS)[number]
+
 /** Everything a site decides about its own orders, edited in Setup and in force at once. */
 export interface RuleBook {
   matrix: PriorityMatrix
@@ -14,11 +18,12 @@ export interface RuleBook {
   reasons: ReasonRule[]
   approvals: ApprovalRule[]
   escalations: EscalationRule[]
+  ownSubmissions: OwnSubmissions
 }
 export type RuleSection = keyof RuleBook
 
 /** The part of the rules a Sheet needs to say what is possible before anything is pressed. */
-export type OrderRules = Pick<RuleBook, 'completeness' | 'reasons'>
+export type OrderRules = Pick<RuleBook, 'completeness' | 'reasons' | 'ownSubmissions'>
 
 /** What a site starts with. */
 export const DEFAULT_RULES: RuleBook = {
@@ -37,4 +42,5 @@ export const DEFAULT_RULES: RuleBook = {
     { at: 'close', when: { priorities: ['emergency', 'urgent'] }, tell: ['lead'] },
     { at: 'past', when: {}, tell: ['lead', 'supervisor'] },
   ],
+  ownSubmissions: 'never',
 }

@@ -34,3 +34,33 @@ export type Permission = keyof typeof PERMISSIONS
 export function may(roles: readonly Role[], permission: Permission): boolean {
   return roles.some((role) => (PERMISSIONS[permission] as readonly Role[]).includes(role))
 }
+
+/** A role as somebody holds it: at one site, or everywhere. */
+export interface Grant {
+  role: Role
+  /** Null for every site. */
+  siteId: number | null
+}
+
+/** The sites at which these grants carry the permission: null for all of them, an empty list for none. */
+export function sitesOf(grants: readonly Grant[], permission: Permission): number[] | null {
+  const carrying = grants.filter((grant) => may([grant.role], permission))
+  if (carrying.some((grant) => grant.siteId === null)) return null
+  return [...new Set(carrying.map((grant) => grant.siteId!))]
+}
+
+/** Whether these grants carry the permission at this site. */
+export function mayAt(grants: readonly Grant[], permission: Permission, siteId: number): boolean {
+  return grants.some((grant) => (grant.siteId === null || grant.siteId === siteId) && may([grant.role], permission))
+}
+
+/**
+ * What one person may not change of another's grants: those that reach further than their own reach.
+ * Somebody bound to a site gives and takes roles there and nowhere else.
+ */
+export function outOfReach(own: number[] | null, before: readonly Grant[], after: readonly Grant[]): Grant[] {
+  if (own === null) return []
+  const same = (a: Grant) => (b: Grant) => a.role === b.role && a.siteId === b.siteId
+  const changed = [...before.filter((grant) => !after.some(same(grant))), ...after.filter((grant) => !before.some(same(grant)))]
+  return changed.filter((grant) => grant.siteId === null || !own.includes(grant.siteId))
+}

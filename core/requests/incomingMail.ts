@@ -39,20 +39,41 @@ export function summaryOfMail(subject: string | undefined, text: string): string
   return summary.length > LONGEST_SUMMARY ? `${summary.slice(0, LONGEST_SUMMARY - 1).trimEnd()}…` : summary
 }
 
+/** The one line and the description of a mailed request; what did not fit is said, and the desk opens all of it. */
+export function fitMail(subject: string | undefined, text: string): { summary: string; description: string; leftOut: string | null } {
+  const summary = summaryOfMail(subject, text)
+  const whole = (subject ?? '').replace(/\s+/g, ' ').trim()
+  // A subject that was cut goes on in the description.
+  const written = [summary.endsWith('…') && whole.length > LONGEST_SUMMARY ? whole : '', text].filter(Boolean).join('\n\n') || whole || '(no words)'
+  if (written.length <= LONGEST_DESCRIPTION) return { summary, description: written, leftOut: null }
+  const cut = written.slice(0, LONGEST_DESCRIPTION - 1).replace(/[\uD800-\uDBFF]$/, '')
+  return { summary, description: `${cut}…`, leftOut: `Its text has ${written.length} signs; the description holds the first ${LONGEST_DESCRIPTION}.` }
+}
+export const LONGEST_DESCRIPTION = 4_000
+
 /** Where the quoted mail begins in a reply, in the words of common mail programs (common practice, no source). */
 const QUOTE_STARTS = [
   /^\s*On .{6,200}wrote:\s*$/i,
   /^\s*Am .{6,200}schrieb.*:\s*$/i,
   /^\s*Le .{6,200}a écrit\s*:\s*$/i,
-  /^\s*-{2,}\s*(Original Message|Forwarded message|Ursprüngliche Nachricht)\s*-{2,}\s*$/i,
-  /^_{10,}\s*$/,
-  /^\s*From:\s.+@.+$/i,
+  /^\s*-{2,}\s*(Original Message|Forwarded message|Ursprüngliche Nachricht|Weitergeleitete Nachricht|Message d.origine)\s*-{2,}\s*$/i,
 ]
+/** The first line of a block of headers, and those that follow it, in three languages (common practice, no source). */
+const BLOCK_FIRST = /^\s*\*?(From|Von|De)\s*:\*?\s*\S/i
+const BLOCK_NEXT = /^\s*\*?(Sent|Date|To|Cc|Subject|Gesendet|Datum|An|Betreff|Envoyé|À|Objet)\s*:\*?/i
+
+/** A block of headers as some mail programs put it above what they repeat. One line alone is the writer's own. */
+function beginsHeaders(lines: string[], index: number): boolean {
+  const first = /^\s*_{10,}\s*$/.test(lines[index]!) ? index + 1 : index
+  if (!BLOCK_FIRST.test(lines[first] ?? '')) return false
+  const next = lines.slice(first + 1).filter((line) => line.trim())
+  return BLOCK_NEXT.test(next[0] ?? '') && BLOCK_NEXT.test(next[1] ?? '')
+}
 
 /** A reply as it was written, and what it repeats, to be folded away. Nothing is lost between the two. */
 export function splitQuoted(text: string): { text: string; quoted: string | null } {
   const lines = text.replace(/\r\n?/g, '\n').split('\n')
-  let from = lines.findIndex((line, index) => QUOTE_STARTS.some((start) => start.test(line)) || beginsAcrossLines(lines, index))
+  let from = lines.findIndex((line, index) => QUOTE_STARTS.some((start) => start.test(line)) || beginsAcrossLines(lines, index) || beginsHeaders(lines, index))
   if (from === -1) {
     // Quoted lines at the end, with nothing of the writer's after them.
     from = lines.length
@@ -70,15 +91,25 @@ export function splitQuoted(text: string): { text: string; quoted: string | null
 const beginsAcrossLines = (lines: string[], index: number) =>
   /^\s*On .{6,200}$/i.test(lines[index]!) && !/wrote:/.test(lines[index]!) && /^(?!\s*>).{0,160}wrote:\s*$/i.test(lines[index + 1] ?? '')
 
+/** Whose thread an address leads to: a request's own (r), or that of somebody who follows one (f). */
+export interface ReplyTag {
+  kind: 'r' | 'f'
+  id: number
+  signature: string
+}
+
+/** What is signed of a tag. */
+export const replySecret = ({ kind, id }: Pick<ReplyTag, 'kind' | 'id'>) => (kind === 'r' ? `reply:${id}` : `follower:${id}`)
+
 /** The address a reply comes back to: "desk-ske+r24018.4f9a…@place.example". */
-export function taggedAddress(mailbox: string, requestId: number, signature: string): string {
+export function taggedAddress(mailbox: string, { kind, id, signature }: ReplyTag): string {
   const at = mailbox.lastIndexOf('@')
-  return `${mailbox.slice(0, at)}+r${requestId}.${signature}${mailbox.slice(at)}`
+  return `${mailbox.slice(0, at)}+${kind}${id}.${signature}${mailbox.slice(at)}`
 }
 
 /** The mailbox of an address with its tag taken off, and the tag when there is one. */
-export function readTag(address: string): { mailbox: string; tag: { requestId: number; signature: string } | null } {
-  const found = /^([^+@]+)\+r(\d{1,9})\.([A-Za-z0-9_-]{8,64})@(.+)$/.exec(address)
+export function readTag(address: string): { mailbox: string; tag: ReplyTag | null } {
+  const found = /^([^+@]+)\+([rf])(\d{1,9})\.([A-Za-z0-9_-]{8,64})@(.+)$/.exec(address)
   if (!found) return { mailbox: address.toLowerCase(), tag: null }
-  return { mailbox: `${found[1]}@${found[4]}`.toLowerCase(), tag: { requestId: Number(found[2]), signature: found[3]! } }
+  return { mailbox: `${found[1]}@${found[5]}`.toLowerCase(), tag: { kind: found[2] as ReplyTag['kind'], id: Number(found[3]), signature: found[4]! } }
 }

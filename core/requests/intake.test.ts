@@ -235,9 +235,9 @@ describe('a reply and what it repeats', () => {
 })
 
 test('the address of a conversation comes apart as it was put together, and others have no tag', () => {
-  const address = taggedAddress('desk-ske@skerry.example', 24_018, 'A1b2C3d4E5f6')
+  const address = taggedAddress('desk-ske@skerry.example', { kind: 'r', id: 24_018, signature: 'A1b2C3d4E5f6' })
   expect(address).toBe('desk-ske+r24018.A1b2C3d4E5f6@skerry.example')
-  expect(readTag(address)).toEqual({ mailbox: 'desk-ske@skerry.example', tag: { requestId: 24_018, signature: 'A1b2C3d4E5f6' } })
+  expect(readTag(address)).toEqual({ mailbox: 'desk-ske@skerry.example', tag: { kind: 'r', id: 24_018, signature: 'A1b2C3d4E5f6' } })
   for (const other of ['Desk-SKE@skerry.example', 'desk-ske+news@skerry.example', 'desk-ske+r1.x@skerry.example']) expect(readTag(other).tag).toBeNull()
 })
 

@@ -45,6 +45,11 @@ export function progressOf(facts: ProgressFacts): Progress {
   return { step: 'looking', sentence: 'We are looking at it.' }
 }
 
+/** The same for those who follow a request, or told the same later: what the desk and its reporter say to each other is theirs. */
+export function progressForOthers(facts: Omit<ProgressFacts, 'declineReason' | 'question'>): Progress {
+  return progressOf({ ...facts, declineReason: 'It was closed. Call the desk if it is still needed.', question: 'The desk has asked the reporter something.' })
+}
+
 /** "this afternoon", "Tuesday morning", "Tuesday 4 March, morning": as close as a reporter needs it. */
 export function dayWords(at: Date, now: Date, zone: string): string {
   const local = DateTime.fromJSDate(at, { zone }).setLocale('en-IE')

@@ -1,3 +1,4 @@
+import { readDecimal } from '#core/kit'
 import type { Reason } from '#core/kit'
 
 export const QUESTION_KINDS = ['text', 'number', 'meter', 'choice', 'yes_no', 'date'] as const
@@ -31,6 +32,12 @@ export interface Question {
 export type Answers = Record<string, string | number>
 
 const isNumeric = (kind: QuestionKind) => kind === 'number' || kind === 'meter'
+/** A number as people write it; a point or comma with what follows it as core reads every number. */
+function numberIn(answer: string | number): number | null {
+  if (typeof answer === 'number') return Number.isFinite(answer) ? answer : null
+  const { value } = readDecimal(answer, '.', 6)
+  return value === undefined || value === null ? null : Number(value)
+}
 const given = (answer: string | number | undefined) => answer !== undefined && String(answer).trim() !== ''
 
 /** The questions that are relevant after these answers, in order. One that hangs on an unasked question is not asked either. */
@@ -54,9 +61,9 @@ export function answerReasons(questions: readonly Question[], answers: Answers):
 function wrongWith(question: Question, answer: string | number | undefined): string | null {
   if (!given(answer)) return question.required ? 'This is needed.' : null
   if (isNumeric(question.kind)) {
-    const value = Number(answer)
+    const value = numberIn(answer!)
     const unit = question.unit ? ` ${question.unit}` : ''
-    if (!Number.isFinite(value)) return 'Write a number.'
+    if (value === null) return 'Write a number.'
     if (typeof question.least === 'number' && value < question.least) return `Write a number of at least ${question.least}${unit}.`
     if (typeof question.most === 'number' && value > question.most) return `Write a number of at most ${question.most}${unit}.`
   }
@@ -78,7 +85,7 @@ export function cleanAnswers(questions: readonly Question[], answers: Answers): 
   return Object.fromEntries(
     askedQuestions(questions, answers)
       .filter((question) => given(answers[question.code]))
-      .map((question) => [question.code, isNumeric(question.kind) ? Number(answers[question.code]) : String(answers[question.code]).trim()]),
+      .map((question) => [question.code, isNumeric(question.kind) ? numberIn(answers[question.code]!)! : String(answers[question.code]).trim()]),
   )
 }
 

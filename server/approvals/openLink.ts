@@ -1,6 +1,6 @@
 import { and, desc, eq, gt, inArray, isNull, or } from 'drizzle-orm'
 import type { ApprovalPage } from '#contract/approvals'
-import { can, askerById, maySee, ProblemReply, sha256, standsInFor } from '#server/kit'
+import { askerById, canAt, ProblemReply, sha256, standsInFor } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
 import { PRIORITY_NAMES } from '#core/requests'
@@ -18,7 +18,7 @@ export async function openLink(db: Reader, token: string, now: Date) {
     .innerJoin(sites, eq(sites.id, orders.siteId))
     .where(and(eq(approvalLinks.tokenHash, sha256(token)), gt(approvalLinks.expiresAt, now)))
   const who = found ? await askerById(db, found.link.accountId) : null
-  if (!found || !who || !can(who, 'orders.approve') || !maySee(who, found.order.siteId))
+  if (!found || !who || !canAt(who, 'orders.approve', found.order.siteId))
     throw new ProblemReply(404, 'The link does not work', 'It has expired, or was not copied whole. Sign in to decide, or call the desk.')
   return { ...found, who }
 }
@@ -41,9 +41,9 @@ async function nameOf(db: Reader, accountId: number): Promise<string | null> {
 }
 
 /** Whose limit is lent when one’s own is not enough. */
-async function lenderFor(db: Reader, who: Asker, amountMinor: number, now: Date): Promise<string | null> {
+async function lenderFor(db: Reader, who: Asker, siteId: number, amountMinor: number, now: Date): Promise<string | null> {
   if (amountMinor <= (who.approvalLimitMinor ?? 0)) return null
-  const lenders = await standsInFor(db, who.accountId!, now)
+  const lenders = await standsInFor(db, who.accountId!, now, siteId)
   return lenders.find((one) => (one.limitMinor ?? 0) >= amountMinor)?.name ?? null
 }
 
@@ -58,7 +58,7 @@ export async function pageOf(db: Reader, found: Found, now: Date): Promise<Outgo
     .orderBy(orderShares.position)
   return {
     person: who.name,
-    actingFor: await lenderFor(db, who, order.estimateMinor ?? 0, now),
+    actingFor: await lenderFor(db, who, order.siteId, order.estimateMinor ?? 0, now),
     site: { name: site.name, deskPhone: site.deskPhone },
     number: order.number,
     version: order.version,

@@ -10,5 +10,5 @@ export default delivery(contract.readApprovalPicture, async ({ db, input, now, r
   const known = (await picturesOf(db, order.id)).some((one) => one.id === input.id)
   const [file] = known ? await db.select().from(attachments).where(eq(attachments.id, input.id)) : []
   if (!file) throw notFound('picture')
-  sendFile(response, file)
+  await sendFile(db, response, file)
 })

@@ -1,13 +1,13 @@
-import { count, eq, inArray } from 'drizzle-orm'
+import { count, eq } from 'drizzle-orm'
 import * as contract from '#contract/dispatch'
 import { nextVisitKind } from '#core/dispatch'
 import { refuse } from '#core/kit'
 import { moveOrder } from '#core/orders'
-import { command } from '#server/kit'
+import { command, mustKnow } from '#server/kit'
 import type { Service, Tx } from '#server/kit'
 import { factsOf, lockOrder, saveMove } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
-import { technicians, vendorPasses, vendors, visits } from '../tables'
+import { vendorPasses, visits } from '../tables'
 
 const PASS_DAYS = 14
 
@@ -19,7 +19,7 @@ export default command(contract.dispatchOrder, async ({ tx, who, input, now, ser
   const start = new Date(input.start)
   const end = new Date(input.end)
   if (end < now) refuse('in_the_past', 'Choose a time that has not passed.', 'start')
-  await refuseUnknown(tx, technicianIds, vendorId)
+  await mustKnow(tx, { siteId: order.siteId, who }, { technicianIds: ['technician', technicianIds], vendorId: ['vendor', vendorId] })
   const [before] = await tx.select({ n: count() }).from(visits).where(eq(visits.orderId, order.id))
   const kind = nextVisitKind(before!.n, order.finishedAt !== null || order.fix !== null)
   const plan = { orderId: order.id, kind, state: 'planned' as const, plannedStart: start, plannedEnd: end }
@@ -51,15 +51,4 @@ async function planVendor(tx: Tx, service: Service, plan: typeof visits.$inferIn
     expiresAt: new Date(plan.plannedEnd.getTime() + PASS_DAYS * 86_400_000),
   })
   return visit!.id
-}
-
-async function refuseUnknown(tx: Tx, technicianIds: number[], vendorId: number | null): Promise<void> {
-  if (technicianIds.length) {
-    const [found] = await tx.select({ n: count() }).from(technicians).where(inArray(technicians.id, technicianIds))
-    if (found!.n !== technicianIds.length) refuse('technician_unknown', 'Choose technicians from the list.', 'technicianIds')
-  }
-  if (vendorId) {
-    const [found] = await tx.select({ n: count() }).from(vendors).where(eq(vendors.id, vendorId))
-    if (!found!.n) refuse('vendor_unknown', 'Choose a vendor from the list.', 'vendorId')
-  }
 }

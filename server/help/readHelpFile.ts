@@ -11,5 +11,5 @@ export default delivery(contract.readHelpFile, async ({ db, input, response }) =
     .innerJoin(articles, eq(articles.id, attachments.articleId))
     .where(and(eq(attachments.id, input.id), isNull(articles.withdrawnAt)))
   if (!found) throw notFound('file')
-  sendFile(response, found.file)
+  await sendFile(db, response, found.file)
 })

@@ -1,13 +1,14 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/help'
 import { foldText } from '#core/kit'
-import { command, conflict, maySee, notFound } from '#server/kit'
+import { command, conflict, maySee, mustKnow, mySite, notFound } from '#server/kit'
 import { articles } from '../tables'
 import { readHelpSheet } from './helpSheet'
 import { cleanRichText, wordsOf } from './richText'
 
 export default command(contract.saveArticle, async ({ tx, who, input, now, tell }) => {
-  if (!maySee(who, input.siteId)) throw notFound('site')
+  await mySite(tx, who, input.siteId)
+  await mustKnow(tx, { siteId: input.siteId, who }, { categoryId: ['category', input.categoryId] })
   const { id, version, withdrawn, ...words } = input
   const body = cleanRichText(words.body)
   const row = { ...words, body, searchText: foldText(`${words.title} ${wordsOf(body)}`).slice(0, 2000), changedAt: now, withdrawnAt: withdrawn ? now : null }

@@ -1,21 +1,17 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import * as contract from '#contract/help'
 import { refuse } from '#core/kit'
-import { command, conflict, maySee, notFound } from '#server/kit'
-import { bulletinPlaces, bulletins, places } from '../tables'
+import { command, conflict, maySee, mustKnow, mySite, notFound } from '#server/kit'
+import { bulletinPlaces, bulletins } from '../tables'
 import { readHelpSheet } from './helpSheet'
 import { cleanRichText } from './richText'
 
 export default command(contract.saveBulletin, async ({ tx, who, input, now, tell }) => {
-  if (!maySee(who, input.siteId)) throw notFound('site')
+  await mySite(tx, who, input.siteId)
   const { id, version, placeIds, withdrawn, ...words } = input
   const [startsAt, endsAt] = [new Date(words.startsAt), new Date(words.endsAt)]
   if (endsAt <= startsAt) refuse('ends_before', 'It ends after it starts.', 'endsAt')
-  const known = await tx
-    .select({ id: places.id })
-    .from(places)
-    .where(and(inArray(places.id, placeIds), eq(places.siteId, input.siteId)))
-  if (known.length !== placeIds.length) refuse('place_unknown', 'Choose places of this site.', 'placeIds')
+  await mustKnow(tx, { siteId: input.siteId, who }, { placeIds: ['place', placeIds] })
   const row = { ...words, startsAt, endsAt, body: cleanRichText(words.body), withdrawnAt: withdrawn ? now : null }
   let savedId = id ?? 0
   if (id) {

@@ -1,46 +1,73 @@
-import { and, asc, eq, gt, inArray, isNotNull } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray, isNotNull, ne } from 'drizzle-orm'
 import * as contract from '#contract/insight'
 import type { LiveChange } from '#contract/insight'
 import { SEEN_IN_FIELD } from '#core/orders'
-import { can, delivery, maySee } from '#server/kit'
-import type { Asker, Db, OpenSheet, PublishedEvent } from '#server/kit'
+import { mayAt } from '#core/people'
+import { acting, askerOf, canAt, delivery, SESSION_COOKIE } from '#server/kit'
+import type { Asker, Db, PublishedEvent, SeenSheet } from '#server/kit'
 import { events, orders, visits } from '../tables'
 
 /** Further behind than this, a screen reads everything anew rather than change by change. */
 const MOST_MISSED = 500
 const HEARTBEAT_MS = 15_000
+/** Who listens is asked again at least so often, whatever is told. */
+const ASK_AGAIN_MS = 30_000
+/** What may change who somebody is or what they may hear. */
+const ASK_AGAIN_AT = new Set(['people.signOut', 'setup.account', 'people.away', 'people.back'])
+/** An order that leaves the list of those who were sent: they hear that something changed, and no more of it. */
+const TAKEN_FROM = new Set(['order.recall', 'order.cancel', 'order.hold', 'order.reopen'])
 
 type Heard = Pick<PublishedEvent, 'seq' | 'kind' | 'siteId' | 'requestId' | 'orderId' | 'visitId' | 'actorName' | 'details'>
 
 /**
  * Server-sent events of what this person may see. A line that dropped resumes after the last event
- * it saw: first what was missed, from the table, then what comes, with nothing between them lost.
+ * it saw: first what was missed, from the table, then what comes, with nothing between them lost. The line
+ * ends with the session it was opened by.
  */
-export default delivery(contract.followLive, async ({ db, who, input, service, request, response }) => {
+export default delivery(contract.followLive, async ({ db, who: opener, input, service, request, response }) => {
   const resumed = request.get('Last-Event-ID')
-  const from = resumed && /^\d+$/.test(resumed) ? Number(resumed) : input.after
+  const from = resumed && /^\d{1,15}$/.test(resumed) ? Number(resumed) : input.after
+  const token = (request.cookies as Record<string, string>)[SESSION_COOKIE]!
   response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform', 'X-Accel-Buffering': 'no' })
+  let who = opener
   let sent = from ?? 0
   const waiting: Heard[] = []
   let caughtUp = false
+  /** Who listens, as they stand now; nobody, and the line ends. */
+  const askAgain = async (): Promise<boolean> => {
+    const now = await askerOf(db, token, service.clock())
+    if (!now) {
+      response.end()
+      return false
+    }
+    who = acting(now, 'self.read')
+    return true
+  }
   const send = async (event: Heard) => {
-    if (event.seq <= sent) return
+    if (event.seq <= sent || response.writableEnded) return
+    if (ASK_AGAIN_AT.has(event.kind) && !(await askAgain())) return
     sent = event.seq
-    if (await mayHear(db, who, event)) response.write(`id: ${event.seq}\ndata: ${JSON.stringify(toChange(event))}\n\n`)
-    else response.write(`id: ${event.seq}\n\n`)
+    const change = await heardBy(db, who, event)
+    response.write(change ? `id: ${event.seq}\ndata: ${JSON.stringify(change)}\n\n` : `id: ${event.seq}\n\n`)
   }
   let chain: Promise<unknown> = Promise.resolve()
+  const next = (work: () => Promise<unknown>) => (chain = chain.then(work).catch(() => response.end()))
   const hear = (event: PublishedEvent) => {
-    if (caughtUp) chain = chain.then(() => send(event)).catch(() => response.end())
+    if (caughtUp) next(() => send(event))
     else waiting.push(event)
   }
   // Who else has a Sheet open is of the moment: it is told to those who are there and never made up for.
-  const seePresence = (sheet: OpenSheet) => response.write(`event: presence\ndata: ${JSON.stringify(sheet)}\n\n`)
+  const seePresence = ({ siteId, ...sheet }: SeenSheet) => {
+    if (canAt(who, 'desk.read', siteId) && !response.writableEnded) response.write(`event: presence\ndata: ${JSON.stringify(sheet)}\n\n`)
+  }
   service.publisher.published.on('event', hear)
-  if (can(who, 'desk.read')) service.publisher.published.on('presence', seePresence)
+  service.publisher.published.on('presence', seePresence)
   const heartbeat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS)
+  // A database that is away for a moment ends no line; the next look asks again.
+  const asking = setInterval(() => next(() => askAgain().catch(() => true)), ASK_AGAIN_MS)
   const close = () => {
     clearInterval(heartbeat)
+    clearInterval(asking)
     service.publisher.published.off('event', hear)
     service.publisher.published.off('presence', seePresence)
     service.publisher.published.off('stop', close)
@@ -67,15 +94,24 @@ function toChange(event: Heard): LiveChange {
   return { seq: event.seq, kind: event.kind, requestId: event.requestId, orderId: event.orderId, visitId: event.visitId, who: event.actorName }
 }
 
-/** The Desk hears of its sites; a technician only of approved orders they are sent to. */
-async function mayHear(db: Db, who: Asker, event: Heard): Promise<boolean> {
-  if (event.siteId !== null && !maySee(who, event.siteId)) return false
-  if (can(who, 'desk.read')) return true
-  if (!who.technicianId || !event.orderId) return false
+/** What this person hears of an event. The Desk hears of its sites; a technician of approved orders they are sent to, and that a job was taken from them. */
+async function heardBy(db: Db, who: Asker, event: Heard): Promise<LiveChange | null> {
+  const desk = event.siteId === null ? who.grants.some((grant) => mayAt([grant], 'desk.read', grant.siteId ?? 0)) : canAt(who, 'desk.read', event.siteId)
+  if (desk) return toChange(event)
+  if (!who.technicianId || !event.orderId) return null
+  if (await isSent(db, who.technicianId, event.orderId)) return toChange(event)
+  const taken = TAKEN_FROM.has(event.kind) && (event.details?.taken as number[] | undefined)?.includes(who.technicianId)
+  return taken ? { seq: event.seq, kind: 'field.taken', requestId: null, orderId: null, visitId: null, who: event.actorName } : null
+}
+
+async function isSent(db: Db, technicianId: number, orderId: number): Promise<boolean> {
   const [mine] = await db
     .select({ id: visits.id })
     .from(visits)
     .innerJoin(orders, eq(orders.id, visits.orderId))
-    .where(and(eq(visits.orderId, event.orderId), eq(visits.technicianId, who.technicianId), inArray(orders.state, [...SEEN_IN_FIELD, 'ready'])))
+    .where(
+      and(eq(visits.orderId, orderId), eq(visits.technicianId, technicianId), ne(visits.state, 'recalled'), inArray(orders.state, [...SEEN_IN_FIELD, 'ready'])),
+    )
+    .limit(1)
   return mine !== undefined
 }

@@ -14,6 +14,6 @@ export default query(contract.showPresence, async ({ db, who, input, now, servic
   const table = type === 'order' ? orders : requests
   const [row] = await db.select({ siteId: table.siteId }).from(table).where(eq(table.id, id))
   if (!row || !maySee(who, row.siteId)) throw notFound(type)
-  service.presence.show(screen, me, { type, id }, now)
+  service.presence.show(screen, me, { type, id, siteId: row.siteId }, now)
   return { others: service.presence.others({ type, id }, who.accountId!, now) }
 })

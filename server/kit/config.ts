@@ -4,6 +4,10 @@ import path from 'node:path'
 /** Settings by environment, read once. */
 export interface Config {
   port: number
+  /** Where it listens: this machine alone unless set. */
+  host: string
+  /** The proxies in front whose word about callers is taken, as Express has it; none unless set. */
+  trustedProxies: string[]
   dataDir: string
   databaseUrl: string
   smtpUrl: string | null
@@ -27,15 +31,24 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
   if (now && Number.isNaN(now.getTime())) throw new Error(`EVRIX_NOW is not an instant: “${env.EVRIX_NOW}”. Write it like 2026-11-23T09:00:00Z.`)
   return {
     port: Number(env.PORT ?? 0),
+    host: env.HOST ?? '127.0.0.1',
+    trustedProxies: (env.EVRIX_TRUSTED_PROXIES ?? '').split(/[\s,]+/).filter(Boolean),
     dataDir,
     databaseUrl: env.EVRIX_DATABASE_URL,
     smtpUrl: env.EVRIX_SMTP_URL ?? null,
     inboundPort: env.EVRIX_INBOUND_PORT ? Number(env.EVRIX_INBOUND_PORT) : null,
-    publicUrl: env.EVRIX_PUBLIC_URL ?? null,
+    publicUrl: publicUrlOf(env.EVRIX_PUBLIC_URL),
     now,
     webDir: path.join(root, 'dist/web'),
     migrationsDir: path.join(root, 'server/migrations'),
     publicPerMinute: Number(env.EVRIX_PUBLIC_PER_MINUTE ?? 120),
     loginsPerMinute: Number(env.EVRIX_LOGINS_PER_MINUTE ?? 20),
   }
+}
+
+/** The address people reach us by, without a slash at its end. */
+function publicUrlOf(text: string | undefined): string | null {
+  if (!text) return null
+  if (!URL.canParse(text) || !/^https?:/.test(text)) throw new Error(`EVRIX_PUBLIC_URL is not an address: “${text}”. Write it like https://help.place.example.`)
+  return text.replace(/\/+$/, '')
 }

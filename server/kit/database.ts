@@ -2,6 +2,8 @@ import { drizzle } from 'drizzle-orm/mysql2'
 import type { MySql2Database } from 'drizzle-orm/mysql2'
 import { createPool } from 'mysql2/promise'
 import type { Pool } from 'mysql2/promise'
+import { DatabaseAway } from './databaseWatch'
+import type { DatabaseWatch } from './databaseWatch'
 
 export type Db = MySql2Database<Record<string, never>>
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
@@ -13,26 +15,80 @@ export interface Database {
   pool: Pool
 }
 
-export function openDatabase(url: string, connections = 12): Database {
-  const pool = createPool({
-    uri: url,
-    timezone: 'Z',
-    connectionLimit: connections,
-    decimalNumbers: false,
-    charset: 'utf8mb4_general_ci',
-    enableKeepAlive: true,
-  })
-  return { pool, db: drizzle(pool) as unknown as Db }
+/** How long somebody waits for a connection of a busy pool before they are told to come again. */
+const LONGEST_QUEUE_MS = 30_000
+
+export function connectionOptions(url: string) {
+  return { uri: url, timezone: 'Z', decimalNumbers: false, charset: 'utf8mb4_general_ci', enableKeepAlive: true, connectTimeout: 3_000 }
 }
 
-/** The database gave up one of two changes that waited for each other; it may be tried again. */
+/** With a `watch`, a pool that never keeps anybody waiting for a database that is away. */
+export function openDatabase(url: string, { watch, connections = 12 }: { watch?: DatabaseWatch; connections?: number } = {}): Database {
+  const pool = createPool({ ...connectionOptions(url), connectionLimit: connections })
+  if (!watch) return { pool, db: drizzle(pool) as unknown as Db }
+  watch.guard(pool)
+  const patient = patientPool(pool, watch)
+  return { pool: patient, db: drizzle(patient) as unknown as Db }
+}
+
+function patientPool(pool: Pool, watch: DatabaseWatch): Pool {
+  const getConnection: Pool['getConnection'] = () => watch.orAway(pool.getConnection(), LONGEST_QUEUE_MS, (late) => late.release())
+  const once =
+    (how: 'query' | 'execute') =>
+    async (...query: unknown[]) => {
+      const connection = await getConnection()
+      try {
+        return await (connection[how] as (...query: unknown[]) => Promise<unknown>)(...query)
+      } finally {
+        connection.release()
+      }
+    }
+  const own: Record<string | symbol, unknown> = { getConnection, query: once('query'), execute: once('execute') }
+  return new Proxy(pool, {
+    get(target, name) {
+      if (name in own) return own[name]
+      const value: unknown = Reflect.get(target, name)
+      return typeof value === 'function' ? (value as () => unknown).bind(target) : value
+    },
+  })
+}
+
+/** The database gave up one of two changes that waited for each other, or met: it may be tried again. */
 export function isDeadlock(error: unknown): boolean {
-  const code = databaseCode(error)
-  return code === 'ER_LOCK_DEADLOCK' || code === 'ER_LOCK_WAIT_TIMEOUT' || code === 'ER_CHECKREAD'
+  return ['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD'].includes(databaseCode(error) ?? '')
 }
 
 export function isDuplicate(error: unknown): boolean {
   return databaseCode(error) === 'ER_DUP_ENTRY'
+}
+
+/** Connection refused, lost, timed out or not to be had; the server going down; the disk full. */
+const AWAY = [
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  'ENOTFOUND',
+  'EHOSTUNREACH',
+  'PROTOCOL_CONNECTION_LOST',
+  'PROTOCOL_SEQUENCE_TIMEOUT',
+  'PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR',
+  'ER_SERVER_SHUTDOWN',
+  'ER_CONNECTION_KILLED',
+  'ER_CON_COUNT_ERROR',
+  'ER_TOO_MANY_USER_CONNECTIONS',
+  'ER_QUERY_INTERRUPTED',
+]
+const FULL = ['ENOSPC', 'EDQUOT', 'ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE', 'ER_OPTION_PREVENTS_STATEMENT']
+
+/** Whether it is not the caller's fault nor ours but the database's, for now: `away`, `full`, or neither. */
+export function unavailability(error: unknown): 'away' | 'full' | null {
+  for (let one = error as { code?: string; message?: string; cause?: unknown } | undefined; one; one = one.cause as typeof one) {
+    if (one instanceof DatabaseAway || AWAY.includes(one.code ?? '') || /closed state|Connection lost/.test(one.message ?? '')) return 'away'
+    // Error 28 is the operating system's word for a full disk, which engines pass on.
+    if (FULL.includes(one.code ?? '') || /errno: 28\b|error 28\b|No space left/.test(one.message ?? '')) return 'full'
+  }
+  return null
 }
 
 function databaseCode(error: unknown): string | undefined {

@@ -1,7 +1,9 @@
 import path from 'node:path'
 import { fileTypeFromBuffer } from 'file-type'
-import { refuse } from '#core/kit'
+import { cleanText, refuse } from '#core/kit'
 import { readPicture } from './pictures'
+import { contentOf } from './uploads'
+import type { SentFile } from './uploads'
 
 /** A file as it is kept. */
 export interface KeptContent {
@@ -23,11 +25,12 @@ const NAMED_AS_PICTURE = /\.(jpe?g|png|gif|webp|heic|heif|avif|bmp|tiff?)$/i
  *
  * @throws Refusal at field "file" when there is none, it is empty, or what calls itself a picture is not one
  */
-export async function readFileSent(sent: { buffer: Buffer; originalname: string; mimetype: string } | undefined, givenName?: string): Promise<KeptContent> {
+export async function readFileSent(sent: SentFile | undefined, givenName?: string): Promise<KeptContent> {
   if (!sent) refuse('file_missing', 'Choose a file to send.', 'file')
-  if (!sent.buffer.length) refuse('file_empty', 'The file is empty. Choose another.', 'file')
-  const name = plainName(givenName || sent.originalname)
-  const found = await fileTypeFromBuffer(sent.buffer)
+  const buffer = await contentOf(sent)
+  if (!buffer.length) refuse('file_empty', 'The file is empty. Choose another.', 'file')
+  const name = plainFileName(givenName || sent.originalname)
+  const found = await fileTypeFromBuffer(buffer)
   if (found?.mime.startsWith('image/') || NAMED_AS_PICTURE.test(name) || (!found && /^image\/(?!svg)/.test(sent.mimetype))) {
     const picture = await readPicture(sent)
     return { kind: 'picture', name: `${path.parse(name).name || 'photo'}.jpg`, ...picture, bytes: picture.content.length }
@@ -38,17 +41,17 @@ export async function readFileSent(sent: { buffer: Buffer; originalname: string;
     mime: found?.mime ?? 'application/octet-stream',
     width: null,
     height: null,
-    bytes: sent.buffer.length,
-    content: sent.buffer,
+    bytes: buffer.length,
+    content: buffer,
     thumb: null,
   }
 }
 
 /** A file name that is nothing but a name: no folders, no control characters, at most 120 characters. */
-export function plainName(name: string): string {
+export function plainFileName(name: string): string {
   const last = name.split(/[\\/]/).at(-1)!
-  const clean = last
-    .replace(/[\p{Cc}"<>|:*?]/gu, '')
+  const clean = cleanText(last)
+    .replace(/[\p{Cc}\p{Zl}\p{Zp}\u200E\u200F"<>|:*?]/gu, '')
     .trim()
     .replace(/^\.+/, '')
   const { name: stem, ext } = path.parse(clean)

@@ -1,6 +1,8 @@
 import { refuse } from '#core/kit'
 import type { ReadPicture } from './readPicture.worker'
 import { inThread } from './threads'
+import { contentOf } from './uploads'
+import type { SentFile } from './uploads'
 
 export interface Picture {
   content: Buffer
@@ -19,9 +21,9 @@ const read = inThread<Uint8Array, ReadPicture | null>('readPicture.worker')
  *
  * @throws Refusal at field "file" when it is not a picture that can be read
  */
-export async function readPicture(file: Pick<Express.Multer.File, 'buffer'> | undefined): Promise<Picture> {
+export async function readPicture(file: SentFile | undefined): Promise<Picture> {
   if (!file) refuse('file_missing', 'Choose a photo to send.', 'file')
-  const picture = await read(new Uint8Array(file.buffer))
+  const picture = await read(new Uint8Array(await contentOf(file)))
   if (!picture) refuse('not_a_picture', 'This is not a picture we can read. Send a JPEG, PNG or WebP.', 'file')
   return { ...picture, content: Buffer.from(picture.content), thumb: Buffer.from(picture.thumb), mime: 'image/jpeg' }
 }

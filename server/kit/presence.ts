@@ -5,8 +5,13 @@ export interface OpenSheet {
   id: number
 }
 
+/** A Sheet with the site it belongs to: who does not act there hears nothing of it. */
+export interface SeenSheet extends OpenSheet {
+  siteId: number
+}
+
 interface Screen {
-  sheet: OpenSheet
+  sheet: SeenSheet
   accountId: number
   name: string
   since: Date
@@ -26,9 +31,11 @@ export class Presence {
   constructor(private readonly published: EventEmitter) {}
 
   /** This screen shows this Sheet, or none; others who show it hear of a change. */
-  show(screen: string, who: { accountId: number; name: string }, sheet: OpenSheet | null, now: Date): void {
+  show(named: string, who: { accountId: number; name: string }, sheet: SeenSheet | null, now: Date): void {
+    // A screen is its person's: another's, of the same name, is another.
+    const screen = `${who.accountId}:${named}`
     const before = this.screens.get(screen)
-    const same = before && sheet && before.accountId === who.accountId && sameSheet(before.sheet, sheet)
+    const same = before && sheet && sameSheet(before.sheet, sheet)
     if (sheet) this.screens.set(screen, { sheet, accountId: who.accountId, name: who.name, since: same ? before.since : now, seenAt: now })
     else this.screens.delete(screen)
     if (same) return
@@ -46,7 +53,7 @@ export class Presence {
       .sort((a, b) => a.since.getTime() - b.since.getTime())
   }
 
-  private tell(sheet: OpenSheet): void {
+  private tell(sheet: SeenSheet): void {
     this.published.emit('presence', sheet)
   }
 }

@@ -4,6 +4,7 @@ import multer from 'multer'
 import { Refusal } from '#core/kit'
 import type { Reason } from '#core/kit'
 import type { Problem } from '#contract/kit'
+import { unavailability } from './database'
 import { logger } from './logger'
 
 /** An answer that says no, as RFC 9457 has it. */
@@ -22,6 +23,21 @@ export class ProblemReply extends Error {
 export const notFound = (what: string) => new ProblemReply(404, 'Not found', `There is no such ${what}, or it is not yours to see.`)
 export const notSignedIn = () => new ProblemReply(401, 'Not signed in', 'Sign in and try again. What you typed is still on the screen.')
 export const notAllowed = () => new ProblemReply(403, 'Not allowed', 'Your role does not include this. Nothing was changed.')
+
+/** A change that lost against others each time it was tried. */
+export const metSomebody = () =>
+  new ProblemReply(
+    409,
+    'Changed meanwhile',
+    'Somebody did the same at this moment, and was first. Nothing of yours was saved; look at what is there now and try again.',
+  )
+
+/** For a little while nothing can be done, and it is nobody’s fault. */
+const NOT_NOW = {
+  away: 'The database cannot be reached at the moment. What you typed is still on the screen; it goes on when the database is back.',
+  full: 'There is no room left on the disk of the server. Nothing was saved; what you typed is still on the screen. Tell your administrator.',
+}
+const COME_AGAIN_SECONDS = 5
 
 export function conflict(version: number, differences: NonNullable<Problem['conflict']>): ProblemReply {
   return new ProblemReply(409, 'Changed meanwhile', 'Somebody else changed this since you opened it. Nothing of yours was saved yet; choose which to keep.', {
@@ -64,7 +80,7 @@ function sentenceOf(detail: Joi.ValidationErrorItem): string {
 /** Express's last stop: every failure leaves as a problem reply. */
 export function answerProblem(error: unknown, request: Request, response: Response, _next: NextFunction): void {
   const reply = replyFor(error)
-  if (reply.status >= 500) logger.error({ error, path: request.path }, 'request failed')
+  if (reply.status === 500) logger.error({ error, path: request.path }, 'request failed')
   if (response.headersSent) {
     response.end()
     return
@@ -88,14 +104,17 @@ function replyFor(error: unknown): ProblemReply {
       reasons: [{ code: error.code.toLowerCase(), sentence, field: 'file' }],
     })
   }
+  const unavailable = unavailability(error)
+  if (unavailable) return new ProblemReply(503, 'Not now', NOT_NOW[unavailable], {}, COME_AGAIN_SECONDS)
   const http = error as { status?: number; type?: string }
   if (http.type === 'entity.too.large')
     return new ProblemReply(413, 'Too large', 'What was sent is larger than this takes. Nothing was saved.', {
       reasons: [{ code: 'too_large', sentence: 'What was sent is too large.', field: 'body' }],
     })
-  if (http.status === 400)
-    return new ProblemReply(400, 'Not readable', 'What was sent is not valid JSON. Nothing was saved.', {
-      reasons: [{ code: 'not_json', sentence: 'This is not valid JSON.', field: 'body' }],
+  // What the reader of bodies refuses: cut off, of an unknown encoding or character set, malformed.
+  if (http.status && http.status >= 400 && http.status < 500)
+    return new ProblemReply(http.status, 'Not readable', 'What was sent cannot be read. Nothing was saved; send it as JSON, in UTF-8.', {
+      reasons: [{ code: http.status === 400 ? 'not_json' : 'not_readable', sentence: 'This cannot be read as JSON in UTF-8.', field: 'body' }],
     })
   return new ProblemReply(
     500,

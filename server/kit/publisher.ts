@@ -1,22 +1,28 @@
 import { EventEmitter } from 'node:events'
-import { asc, eq, inArray, isNull, sql } from 'drizzle-orm'
-import { events, settings } from '../tables'
+import { and, asc, eq, inArray, isNull, lte, sql } from 'drizzle-orm'
+import { accountRoles, events, notices, settings, untoldEvents } from '../tables'
+import { unavailability } from './database'
 import type { Db, Tx } from './database'
 import { logger } from './logger'
+import { openHolders } from './who'
 
 export type PublishedEvent = typeof events.$inferSelect & { seq: number }
 
-/** Reads events inside the publishing transaction: writes mails and notices exactly once. */
-export type Subscriber = (tx: Tx, batch: PublishedEvent[]) => Promise<void>
+/** Reads an event inside the publishing transaction: writes mails and notices exactly once. */
+export type Subscriber = (tx: Tx, event: PublishedEvent) => Promise<void>
 
 const BATCH = 200
 const SEQUENCE = 'event_sequence'
 const LOOK_AGAIN_MS = 2_000
+/** So often somebody is tried to be told of an event before it is set aside. */
+export const TELLING_TRIES = 3
+const TRY_AGAIN_MS = 3_000
 
 /**
  * Gives committed events their place in the order everybody reads them in, lets subscribers write
  * what follows from them in the same transaction, then tells listeners in this process. An event
- * whose server died after its commit is picked up by the next look.
+ * whose server died after its commit is picked up by the next look. One that subscribers fail over
+ * holds up nobody: it is tried again, and in the end set aside for an administrator.
  */
 export class Publisher {
   readonly published = new EventEmitter().setMaxListeners(0)
@@ -27,6 +33,7 @@ export class Publisher {
   constructor(
     private readonly db: Db,
     private readonly subscribers: Subscriber[],
+    private readonly clock: () => Date,
   ) {
     this.timer = setInterval(() => this.nudge(), LOOK_AGAIN_MS)
     this.timer.unref()
@@ -69,6 +76,7 @@ export class Publisher {
       await tx.insert(settings).ignore().values({ name: SEQUENCE, value: 0 })
       return this.publishBatch(tx)
     }
+    await this.tellAgain(tx)
     const waiting = await tx.select().from(events).where(isNull(events.seq)).orderBy(asc(events.id)).limit(BATCH)
     if (!waiting.length) return []
     const last = Number(sequence.value)
@@ -90,7 +98,68 @@ export class Publisher {
       .update(settings)
       .set({ value: last + batch.length })
       .where(eq(settings.name, SEQUENCE))
-    for (const subscriber of this.subscribers) await subscriber(tx, batch)
+    for (const event of batch) await this.tell(tx, event, 0)
     return batch
+  }
+
+  /** Events over which somebody failed before, whose time has come again. */
+  private async tellAgain(tx: Tx): Promise<void> {
+    const due = await tx
+      .select({ event: events, attempts: untoldEvents.attempts })
+      .from(untoldEvents)
+      .innerJoin(events, eq(events.id, untoldEvents.eventId))
+      .where(and(isNull(untoldEvents.setAsideAt), lte(untoldEvents.nextAt, this.clock())))
+      .orderBy(asc(untoldEvents.eventId))
+      .limit(20)
+    for (const { event, attempts } of due) await this.tell(tx, event as PublishedEvent, attempts)
+  }
+
+  /** What follows from one event, or nothing of it: written in a savepoint of its own. */
+  private async tell(tx: Tx, event: PublishedEvent, before: number): Promise<void> {
+    try {
+      await tx.transaction(async (savepoint) => {
+        for (const subscriber of this.subscribers) await subscriber(savepoint, event)
+      })
+      if (before) await tx.delete(untoldEvents).where(eq(untoldEvents.eventId, event.id))
+    } catch (error) {
+      // With the database gone nobody can be told of anything: the whole round is taken back.
+      if (unavailability(error)) throw error
+      logger.error({ error, event: event.id, kind: event.kind }, 'nobody could be told of an event')
+      await this.keepUntold(tx, event, before + 1, error)
+    }
+  }
+
+  private async keepUntold(tx: Tx, event: PublishedEvent, attempts: number, error: unknown): Promise<void> {
+    const now = this.clock()
+    const given = attempts >= TELLING_TRIES
+    const row = {
+      attempts,
+      error: String(error instanceof Error ? error.message : error).slice(0, 300),
+      nextAt: new Date(now.getTime() + TRY_AGAIN_MS * attempts),
+      setAsideAt: given ? now : null,
+    }
+    await tx
+      .insert(untoldEvents)
+      .values({ eventId: event.id, ...row })
+      .onDuplicateKeyUpdate({ set: row })
+    if (!given) return
+    const whom =
+      event.siteId === null
+        ? await tx.selectDistinct({ id: accountRoles.accountId }).from(accountRoles).where(eq(accountRoles.role, 'administrator'))
+        : await openHolders(tx, 'setup.edit', event.siteId)
+    if (whom.length)
+      await tx
+        .insert(notices)
+        .ignore()
+        .values(
+          whom.map(({ id }) => ({
+            eventId: event.id,
+            accountId: id,
+            sentence: `Nobody could be told of “${event.kind}”: it was set aside. Send it again in Setup.`,
+            orderId: event.orderId,
+            requestId: event.requestId,
+            at: now,
+          })),
+        )
   }
 }

@@ -1,18 +1,19 @@
-import { createHash } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
 import type { Request, Response } from 'express'
 import { isOpenDoor } from '#contract/kit'
 import type { Endpoint } from '#contract/kit'
+import { cleanDeep } from '#core/kit'
 import type { Permission } from '#core/people'
 import { idempotencyKeys } from '../tables'
-import { isDeadlock } from './database'
+import { isDeadlock, isDuplicate } from './database'
 import type { Db, Tx } from './database'
 import { recordEvent } from './events'
 import type { Happening } from './events'
-import { notAllowed, notSignedIn, ProblemReply } from './problems'
+import { metSomebody, notAllowed, notSignedIn, ProblemReply } from './problems'
 import type { Service } from './service'
+import { dropReceived, fingerprintOf, receiveFile } from './uploads'
 import { sha256 } from './tokens'
-import { askerOf, can, nobody, SESSION_COOKIE } from './who'
+import { acting, askerOf, can, nobody, SESSION_COOKIE } from './who'
 import type { Asker } from './who'
 
 /** Answers may hold Dates where the contract says instants; JSON writes them as ISO text. */
@@ -54,6 +55,7 @@ export interface Route {
 }
 
 const MAX_TRIES = 5
+const TRIES_WHEN_TAKEN = 3
 
 /**
  * A change. The runner does what is the same for all: who asks, may they, validation, the
@@ -63,6 +65,9 @@ export function command<Input, Answer>(endpoint: Endpoint<Input, Answer>, change
   return preparedCommand(endpoint, () => Promise.resolve(undefined), change)
 }
 
+/** Asks, before a file is read, whether its sender may send it here. @throws ProblemReply, Refusal */
+type Doorkeeper<Input> = (context: QueryContext<Input>) => Promise<unknown>
+
 /**
  * A change with something that takes long and needs no row, like writing a photo anew: made ready
  * before the transaction begins, so that nobody waits for it with rows locked.
@@ -71,19 +76,26 @@ export function preparedCommand<Input, Answer, Ready>(
   endpoint: Endpoint<Input, Answer>,
   prepare: (circumstances: Circumstances<Input>) => Promise<Ready>,
   change: (context: CommandContext<Input, Ready>) => Promise<Outgoing<Answer>>,
+  mayUpload?: Doorkeeper<Input>,
 ): Route {
   return {
     endpoint: endpoint as unknown as Route['endpoint'],
     async respond(service, request, response) {
+      response.once('close', () => void dropReceived(request))
       const circumstances = await admit(endpoint, service, request, response)
       const key = endpoint.method === 'POST' ? idempotencyKeyOf(request) : null
+      if (endpoint.upload) {
+        await mayUpload?.({ ...circumstances, db: service.db })
+        await receiveFile(service, request, response)
+      }
+      const fingerprint = request.file ? await fingerprintOf(request.file) : ''
       const ready = await prepare(circumstances)
       const answer = await withRetries(() =>
         service.writer.transaction(
           async (tx) => {
             const { who, now } = circumstances
             const run = () => change({ ...circumstances, ready, tx, tell: (happening) => recordEvent(tx, who, now, happening) })
-            return key ? once(tx, key, circumstances, endpoint, run) : run()
+            return key ? once(tx, key, circumstances, fingerprint, endpoint, run) : run()
           },
           { isolationLevel: 'read committed' },
         ),
@@ -124,13 +136,13 @@ async function admit<Input>(endpoint: Endpoint<Input, unknown>, service: Service
   const who = !open && token ? await askerOf(service.db, token, now) : null
   if (!open && !who) throw notSignedIn()
   if (!open && !can(who!, endpoint.may as Permission)) throw notAllowed()
-  return { who: who ?? nobody, input: inputOf(endpoint, request), now, service, request, response }
+  return { who: who ? acting(who, endpoint.may as Permission) : nobody, input: inputOf(endpoint, request), now, service, request, response }
 }
 
 function inputOf<Input>(endpoint: Endpoint<Input, unknown>, request: Request): Input {
   if (!endpoint.input) return {} as Input
   const carried = endpoint.method === 'GET' || endpoint.upload ? request.query : (request.body as object)
-  const { value, error } = endpoint.input.validate({ ...carried, ...request.params }, { abortEarly: false, errors: { wrap: { label: '"' } } })
+  const { value, error } = endpoint.input.validate(cleanDeep({ ...carried, ...request.params }), { abortEarly: false, errors: { wrap: { label: '"' } } })
   if (error) throw error
   return value as Input
 }
@@ -154,19 +166,17 @@ async function once<Answer>(
   tx: Tx,
   key: string,
   circumstances: Circumstances<unknown>,
+  fingerprint: string,
   { path: endpoint, secret }: Pick<Endpoint<never, unknown>, 'path' | 'secret'>,
   run: () => Promise<Answer>,
 ): Promise<Answer> {
-  const { who, input, now, request } = circumstances
+  const { who, input, now } = circumstances
   const scope = who.accountId
     ? `account:${who.accountId}`
     : 'token' in (input as object)
       ? `link:${sha256((input as { token: string }).token).slice(0, 40)}`
       : 'public'
-  const inputHash = createHash('sha256')
-    .update(JSON.stringify(input))
-    .update(request.file?.buffer ?? '')
-    .digest('hex')
+  const inputHash = sha256(JSON.stringify(input) + fingerprint)
   const claimed = await tx.insert(idempotencyKeys).ignore().values({ scope, key, endpoint, inputHash, at: now })
   const mine = and(eq(idempotencyKeys.scope, scope), eq(idempotencyKeys.key, key))
   if (claimed[0].affectedRows === 0) {
@@ -184,12 +194,15 @@ async function once<Answer>(
   return answer
 }
 
-async function withRetries<Answer>(attempt: () => Promise<Answer>): Promise<Answer> {
+/** Tries a change again that lost against another. @throws ProblemReply 409 when it loses each time */
+export async function withRetries<Answer>(attempt: () => Promise<Answer>): Promise<Answer> {
   for (let tries = 1; ; tries++) {
     try {
       return await attempt()
     } catch (error) {
-      if (!isDeadlock(error) || tries === MAX_TRIES) throw error
+      // Two who made the same at once: the second look finds the first one's, and the rules say what then.
+      const again = isDeadlock(error) || (isDuplicate(error) && tries < TRIES_WHEN_TAKEN)
+      if (!again || tries === MAX_TRIES) throw isDuplicate(error) || isDeadlock(error) ? metSomebody() : error
       await new Promise((resolve) => setTimeout(resolve, 10 * tries * tries))
     }
   }

@@ -1,10 +1,12 @@
-import { and, eq, gt, inArray, isNull, lte } from 'drizzle-orm'
+import { and, eq, gt, inArray, isNull, lte, or } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
+import type { Request } from 'express'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
-import { may } from '#core/people'
-import type { Permission, Role } from '#core/people'
+import { may, mayAt, ROLES, sitesOf } from '#core/people'
+import type { Grant, Permission, Role } from '#core/people'
 import { accountRoles, accounts, deputies, people, sessions, technicians } from '../tables'
 import type { Reader } from './database'
+import type { Service } from './service'
 import { sha256 } from './tokens'
 
 /** Who is asking: somebody signed in, or somebody at a public door. */
@@ -13,7 +15,8 @@ export interface Asker {
   name: string
   email: string | null
   roles: Role[]
-  /** The sites they may see; null for all. */
+  grants: Grant[]
+  /** The sites they act at, null for all: in a command or query, those where a role of theirs carries its permission. */
   siteIds: number[] | null
   homeSiteId: number | null
   approvalLimitMinor: number | null
@@ -22,11 +25,16 @@ export interface Asker {
 
 export const SESSION_COOKIE = 'evrix_session'
 
+/** Whether cookies may travel over encrypted lines alone: what people reach us by is one, directly or by a proxy we trust. */
+export const isSecure = (service: Pick<Service, 'publicUrl'>, request: Pick<Request, 'secure'>): boolean =>
+  request.secure || service.publicUrl().startsWith('https:')
+
 export const nobody: Asker = {
   accountId: null,
   name: 'Somebody',
   email: null,
   roles: [],
+  grants: [],
   siteIds: [],
   homeSiteId: null,
   approvalLimitMinor: null,
@@ -62,14 +70,15 @@ export async function askerById(db: Reader, accountId: number): Promise<Asker | 
     .where(and(eq(accounts.id, accountId), isNull(accounts.disabledAt)))
   const first = rows[0]
   if (!first) return null
-  const roles = [...new Set(rows.flatMap((row) => (row.role ? [row.role] : [])))]
-  const everywhere = rows.some((row) => row.role && row.siteId === null)
+  const grants = rows.flatMap((row) => (row.role ? [{ role: row.role, siteId: row.siteId }] : []))
+  const roles = [...new Set(grants.map((grant) => grant.role))]
   return {
     accountId: first.accountId,
     name: first.name,
     email: first.email,
     roles,
-    siteIds: everywhere ? null : [...new Set(rows.flatMap((row) => (row.siteId ? [row.siteId] : [])))],
+    grants,
+    siteIds: sitesOf(grants, 'self.read'),
     homeSiteId: first.homeSiteId,
     approvalLimitMinor: may(roles, 'orders.approve') ? first.limit : null,
     technicianId: first.technicianId,
@@ -88,12 +97,36 @@ export function maySee(who: Asker, siteId: number): boolean {
 
 export const can = (who: Asker, permission: Permission) => may(who.roles, permission)
 
-/** Those this person decides for now, with the limits they lend. */
-export async function standsInFor(db: Reader, accountId: number, now: Date) {
+/** The same person with the sites narrowed to those where a role of theirs carries this permission. */
+export const acting = (who: Asker, permission: Permission): Asker => ({ ...who, siteIds: sitesOf(who.grants, permission) })
+
+export const canAt = (who: Asker, permission: Permission, siteId: number) => mayAt(who.grants, permission, siteId)
+
+/** Accounts that carry a permission at a site: open, and with a role that holds there. */
+export function holdersAt(permission: Permission, siteId: number): SQL {
+  const roles = ROLES.filter((role) => may([role], permission))
+  return and(isNull(accounts.disabledAt), inArray(accountRoles.role, roles), or(isNull(accountRoles.siteId), eq(accountRoles.siteId, siteId)))!
+}
+
+/** Those of these accounts that carry a permission at a site. */
+export function openHolders(db: Reader, permission: Permission, siteId: number, ids?: number[]) {
   return db
-    .select({ accountId: accounts.id, name: people.name, limitMinor: accounts.approvalLimitMinor })
+    .selectDistinct({ id: accounts.id })
+    .from(accounts)
+    .innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
+    .where(and(ids ? inArray(accounts.id, ids) : undefined, holdersAt(permission, siteId)))
+}
+
+/**
+ * Those this person decides for now at a site, with the limits they lend. Acting for somebody counts only
+ * while that person could act: their account is open, and they approve there.
+ */
+export async function standsInFor(db: Reader, accountId: number, now: Date, siteId: number) {
+  return db
+    .selectDistinct({ accountId: accounts.id, name: people.name, limitMinor: accounts.approvalLimitMinor })
     .from(deputies)
     .innerJoin(accounts, eq(accounts.id, deputies.forAccountId))
     .innerJoin(people, eq(people.id, accounts.personId))
-    .where(and(eq(deputies.deputyAccountId, accountId), lte(deputies.fromAt, now), gt(deputies.untilAt, now)))
+    .innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
+    .where(and(eq(deputies.deputyAccountId, accountId), lte(deputies.fromAt, now), gt(deputies.untilAt, now), holdersAt('orders.approve', siteId)))
 }

@@ -29,7 +29,7 @@ const AHEAD = 4
 
 /** Writes every row of a list into a file, page by page, no faster than it is taken. */
 export default async function exportList({ databaseUrl, ask, from, format, port }: ExportJob): Promise<void> {
-  const { db, pool } = openDatabase(databaseUrl, 2)
+  const { db, pool } = openDatabase(databaseUrl, { connections: 2 })
   const sink = new PortSink(port)
   try {
     const rows = pages(db, ask, from, sink)

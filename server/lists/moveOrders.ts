@@ -4,7 +4,7 @@ import * as contract from '#contract/lists'
 import { BULK_ORDER_RULES } from '#core/lists'
 import type { BulkOrderMove } from '#core/lists'
 import type { Permission } from '#core/people'
-import { can, command, notAllowed, recordEvent, withinSites } from '#server/kit'
+import { acting, can, command, notAllowed, recordEvent, withinSites } from '#server/kit'
 import { archive, makerOf, restore } from '#server/orders'
 import type { Maker } from '#server/orders'
 import { orders } from '../tables'
@@ -13,9 +13,12 @@ import { moveSeveral } from './moveSeveral'
 const maker = (move: BulkOrderMove): Maker => (move === 'archive' ? archive : move === 'restore' ? restore : makerOf(move))
 
 export default command(contract.moveOrders, async (context) => {
-  const { tx, who, input, now } = context
+  const { tx, input, now } = context
   const { move, items, reason, holdReason } = input
-  if (!can(who, BULK_ORDER_RULES[move].may as Permission)) throw notAllowed()
+  const permission = BULK_ORDER_RULES[move].may as Permission
+  if (!can(context.who, permission)) throw notAllowed()
+  // Many are moved by the right to move one, at the sites where it is held.
+  const who = acting(context.who, permission)
   const known = await tx
     .select({ id: orders.id, number: orders.number, state: orders.state, version: orders.version })
     .from(orders)
@@ -36,6 +39,7 @@ export default command(contract.moveOrders, async (context) => {
     (inner, item) =>
       make({
         ...context,
+        who,
         tx: inner,
         input: { ...item, reason, ...(move === 'hold' ? { holdReason } : {}) },
         tell: (happening) => recordEvent(inner, who, now, happening),

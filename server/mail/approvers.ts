@@ -1,7 +1,9 @@
-import { and, desc, eq, gt, gte, inArray, isNull, lte } from 'drizzle-orm'
+import { and, desc, eq, gt, inArray, isNull, lte } from 'drizzle-orm'
 import { formatMinor } from '#core/kit'
+import { holdersAt } from '#server/kit'
 import type { Tx } from '#server/kit'
-import { accountRoles, accounts, approvalLinks, approvals, deputies, orderShares, payers } from '../tables'
+import { rulesOf } from '#server/orders'
+import { accountRoles, accounts, approvalLinks, approvals, deputies, orders, orderShares, payers } from '../tables'
 import { orderOf } from './orderOf'
 import { mail, notice } from './telling'
 import type { Telling } from './telling'
@@ -14,7 +16,7 @@ export async function tellApprovers(telling: Telling): Promise<void> {
   const { order, site, place } = await orderOf(telling)
   const asks = await asksOfTurn(tx, order.id)
   const asked = new Map<number, Ask>()
-  for (const ask of asks) for (const id of await askedBy(tx, ask, order.estimateMinor ?? 0, event.at)) if (!asked.has(id)) asked.set(id, ask)
+  for (const ask of asks) for (const id of await askedBy(tx, ask, order, event.at)) if (!asked.has(id)) asked.set(id, ask)
   if (!asked.size) return
   const shares = await tx
     .select({ code: payers.code, name: payers.name, shareBp: orderShares.shareBp })
@@ -62,23 +64,35 @@ async function asksOfTurn(tx: Tx, orderId: number): Promise<Ask[]> {
   return open.filter((ask) => ask.askedAt.getTime() === open[0]!.askedAt.getTime() && ask.position === open[0]!.position)
 }
 
-/** Whom a question goes to, deputies of those away included. */
-async function askedBy(tx: Tx, ask: Ask, amountMinor: number, at: Date): Promise<number[]> {
-  const covering =
-    ask.accountId === null
-      ? await tx
-          .select({ id: accounts.id })
-          .from(accounts)
-          .innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
-          .where(and(eq(accountRoles.role, 'approver'), isNull(accounts.disabledAt), gte(accounts.approvalLimitMinor, amountMinor)))
-      : [{ id: ask.accountId }]
-  const ids = covering.map((row) => row.id)
-  if (!ids.length) return []
+/** Whom a question goes to: those who may decide it now, deputies of those away included, and not whoever submitted it. */
+async function askedBy(tx: Tx, ask: Ask, order: typeof orders.$inferSelect, at: Date): Promise<number[]> {
+  const { ownSubmissions } = await rulesOf(tx, order.siteId)
+  const holders = await tx
+    .selectDistinct({ id: accounts.id, limitMinor: accounts.approvalLimitMinor })
+    .from(accounts)
+    .innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
+    .where(holdersAt('orders.approve', order.siteId))
+  const lending = holders.filter((one) => (ask.accountId === null ? (one.limitMinor ?? -1) >= (order.estimateMinor ?? 0) : one.id === ask.accountId))
+  if (!lending.length) return []
   const standIns = await tx
     .select({ id: deputies.deputyAccountId })
     .from(deputies)
-    .where(and(inArray(deputies.forAccountId, ids), lte(deputies.fromAt, at), gt(deputies.untilAt, at)))
-  return [...new Set([...ids, ...standIns.map((row) => row.id)])]
+    .where(
+      and(
+        inArray(
+          deputies.forAccountId,
+          lending.map((one) => one.id),
+        ),
+        lte(deputies.fromAt, at),
+        gt(deputies.untilAt, at),
+      ),
+    )
+  const may = (id: number) => {
+    const holder = holders.find((one) => one.id === id)
+    if (!holder) return false
+    return id !== order.submittedBy || (ownSubmissions === 'own_limit' && (holder.limitMinor ?? -1) >= (order.estimateMinor ?? 0))
+  }
+  return [...new Set([...lending, ...standIns].map((one) => one.id))].filter(may)
 }
 
 const LINK_DAYS = 7

@@ -1,17 +1,20 @@
 import { createHash } from 'node:crypto'
 import type { AddressInfo } from 'node:net'
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { SMTPServer } from 'smtp-server'
 import type { SMTPServerDataStream, SMTPServerSession } from 'smtp-server'
 import { readTag } from '#core/requests'
-import { logger } from '#server/kit'
-import type { Service } from '#server/kit'
+import { isDuplicate, logger, storeFile } from '#server/kit'
+import type { Service, Tx } from '#server/kit'
 import { incomingMails, sites } from '../tables'
 import type { MailReader } from './mailReader'
 
+/** A mail larger than this is kept whole for the desk, which decides; its sender is told. */
 export const LARGEST_MAIL = 25 * 1024 * 1024
-/** Of a mail that is too large, this much is kept: who wrote it, and about what. */
-const KEPT_OF_TOO_LARGE = 64 * 1024
+/** A mail server offers this much; larger ones are refused while their sender is still there. */
+const LARGEST_TAKEN = 200 * 1024 * 1024
+/** How far into a mail its Message-ID is looked for. */
+const HEADER_BYTES = 64 * 1024
 
 /**
  * Takes mail for the sites' addresses by SMTP. A mail is in the database before the sender hears that
@@ -26,6 +29,7 @@ export class Mailroom {
   ) {
     this.server = new SMTPServer({
       authOptional: true,
+      size: LARGEST_TAKEN,
       disabledCommands: ['STARTTLS', 'AUTH'],
       banner: 'Evrix mailroom',
       onRcptTo: (address, _session, done) => {
@@ -36,8 +40,12 @@ export class Mailroom {
       },
       onData: (stream, session, done) => {
         this.take(stream, session).then(
-          () => done(),
-          (error: unknown) => done(this.later(error)),
+          () =>
+            stream.sizeExceeded ? done(Object.assign(new Error('The mail is larger than 200 MB; nothing of it was kept'), { responseCode: 552 })) : done(),
+          (error: unknown) => {
+            stream.resume()
+            done(this.later(error))
+          },
         )
       },
     })
@@ -47,7 +55,7 @@ export class Mailroom {
   listen(port: number): Promise<number> {
     return new Promise((resolve, reject) => {
       this.server.once('error', reject)
-      this.server.listen(port, '127.0.0.1', () => resolve((this.server.server.address() as AddressInfo).port))
+      this.server.listen(port, this.service.config.host, () => resolve((this.server.server.address() as AddressInfo).port))
     })
   }
 
@@ -69,44 +77,82 @@ export class Mailroom {
     return site
   }
 
+  /** The message goes into the file store as it comes; one mail for several sites is kept once. */
   private async take(stream: SMTPServerDataStream, session: SMTPServerSession): Promise<void> {
-    const { raw, hash, tooLarge } = await readUpTo(stream, LARGEST_MAIL)
+    const { db, clock } = this.service
     const sender = session.envelope.mailFrom ? session.envelope.mailFrom.address.toLowerCase() : ''
-    const messageId = /^message-id:\s*(<[^>\r\n]{1,240}>)/im.exec(
-      raw
-        .subarray(0, KEPT_OF_TOO_LARGE)
-        .toString('latin1')
-        .split(/\r?\n\r?\n/)[0]!,
-    )?.[1]
-    for (const { address } of session.envelope.rcptTo) {
-      const site = (await this.siteOf(address))!
-      await this.service.db
-        .insert(incomingMails)
-        .ignore()
-        .values({
-          siteId: site.id,
-          onceKey: messageId ?? `sha256:${hash}`,
-          sender: sender.slice(0, 190),
-          recipient: address.slice(0, 250),
-          receivedAt: this.service.clock(),
-          state: 'waiting',
-          reason: tooLarge ? 'too large' : null,
-          raw: tooLarge ? raw.subarray(0, KEPT_OF_TOO_LARGE) : raw,
-        })
-    }
+    const siteIds = new Map<string, number>()
+    for (const { address } of session.envelope.rcptTo) siteIds.set(address, (await this.siteOf(address))!.id)
+    await db
+      .transaction(
+        async (tx) => {
+          const shape = new Shape()
+          const file = await storeFile(tx, stream, clock(), (chunk) => shape.see(chunk))
+          if (stream.sizeExceeded) throw new NothingKept()
+          const onceKey = shape.onceKey(sender)
+          for (const [address, siteId] of siteIds) {
+            const mail = {
+              siteId,
+              onceKey,
+              messageId: shape.messageId,
+              sender: sender.slice(0, 190),
+              recipient: address.slice(0, 250),
+              receivedAt: clock(),
+              state: 'waiting' as const,
+              reason: file.bytes > LARGEST_MAIL ? 'too large' : null,
+              fileId: file.id,
+            }
+            if (!(await here(tx, siteId, onceKey))) await tx.insert(incomingMails).values(mail)
+            else if (siteIds.size === 1) throw new NothingKept()
+          }
+        },
+        { isolationLevel: 'read committed' },
+      )
+      .catch((error: unknown) => {
+        // The same message again, or the same at the same moment: it is here already.
+        if (!(error instanceof NothingKept) && !isDuplicate(error)) throw error
+      })
     this.reader.nudge()
   }
 }
 
-/** Reads all of it, keeping no more than `most` bytes. */
-async function readUpTo(stream: AsyncIterable<Buffer>, most: number): Promise<{ raw: Buffer; hash: string; tooLarge: boolean }> {
-  const chunks: Buffer[] = []
-  const hash = createHash('sha256')
-  let size = 0
-  for await (const chunk of stream) {
-    hash.update(chunk)
-    size += chunk.length
-    if (size <= most) chunks.push(chunk)
+/** Takes back what was written of a mail that is not kept. */
+class NothingKept extends Error {}
+
+async function here(tx: Tx, siteId: number, onceKey: string): Promise<boolean> {
+  const [row] = await tx
+    .select({ id: incomingMails.id })
+    .from(incomingMails)
+    .where(and(eq(incomingMails.siteId, siteId), eq(incomingMails.onceKey, onceKey)))
+  return row !== undefined
+}
+
+/** What tells one message from another, read as it passes by: its Message-ID, and a hash of its body. */
+class Shape {
+  private header = ''
+  private readonly body = createHash('sha256')
+  private inBody = false
+
+  see(chunk: Buffer): void {
+    if (this.inBody) return void this.body.update(chunk)
+    this.header += chunk.toString('latin1')
+    const end = /\r?\n\r?\n/.exec(this.header)
+    if (!end && this.header.length < HEADER_BYTES) return
+    const cut = end ? end.index + end[0].length : this.header.length
+    this.body.update(Buffer.from(this.header.slice(cut), 'latin1'))
+    this.header = this.header.slice(0, cut)
+    this.inBody = true
   }
-  return { raw: Buffer.concat(chunks), hash: hash.digest('hex'), tooLarge: size > most }
+
+  get messageId(): string | null {
+    return /^message-id:\s*(<[^>\r\n]{1,240}>)/im.exec(this.header)?.[1] ?? null
+  }
+
+  /** Relays add headers of their own, so only what its writer gave it counts: without a Message-ID, all of it. */
+  onceKey(sender: string): string {
+    const body = this.body.copy().digest('hex')
+    return `sha256:${createHash('sha256')
+      .update([this.messageId ?? this.header, sender, body].join('\n'))
+      .digest('hex')}`
+  }
 }

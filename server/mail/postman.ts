@@ -1,8 +1,8 @@
 import { and, asc, eq, lte } from 'drizzle-orm'
 import { createTransport } from 'nodemailer'
 import type { Transporter } from 'nodemailer'
-import { taggedAddress } from '#core/requests'
-import { logger } from '#server/kit'
+import { replySecret, taggedAddress } from '#core/requests'
+import { logger, withoutPrivateLinks } from '#server/kit'
 import type { Service } from '#server/kit'
 import { mails, sites } from '../tables'
 
@@ -71,7 +71,9 @@ export class Postman {
       : await db.select({ name: sites.name, deskEmail: sites.deskEmail }).from(sites).limit(1)
     const address = mail.from ?? (site as { deskEmail?: string } | undefined)?.deskEmail ?? 'desk@evrix.example'
     const from = `"${(site?.name ?? 'Help desk').replaceAll('"', '')}" <${address}>`
-    return mail.requestId && mail.from ? { from, replyTo: taggedAddress(mail.from, mail.requestId, links.sign(`reply:${mail.requestId}`)) } : { from }
+    if (!mail.from || !mail.requestId) return { from }
+    const tag = mail.followerId ? ({ kind: 'f', id: mail.followerId } as const) : ({ kind: 'r', id: mail.requestId } as const)
+    return { from, replyTo: taggedAddress(mail.from, { ...tag, signature: links.sign(replySecret(tag)) }) }
   }
 
   private async deliver(mail: typeof mails.$inferSelect): Promise<Partial<typeof mails.$inferInsert>> {
@@ -91,7 +93,14 @@ export class Postman {
           ? {}
           : { headers: { 'Auto-Submitted': mail.occasion === 'received' || mail.occasion === 'not_taken' ? 'auto-replied' : 'auto-generated' } }),
       })
-      return { state: 'sent', sentAt: now, attempts: mail.attempts + 1 }
+      // What was sent has its links with the person it was sent to; here they are needed no longer.
+      return {
+        state: 'sent',
+        sentAt: now,
+        attempts: mail.attempts + 1,
+        text: withoutPrivateLinks(mail.text),
+        html: mail.html && withoutPrivateLinks(mail.html),
+      }
     } catch (error) {
       const attempts = mail.attempts + 1
       return {

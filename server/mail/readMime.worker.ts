@@ -13,11 +13,13 @@ export interface ReadMail {
   files: { name: string; mime: string; content: Uint8Array }[]
 }
 
-const MOST_FILES = 10
+/** Larger than any header or structure a person’s mail has; what goes beyond is read as plain text. */
+const LIMITS = { maxHeadSize: 32 * 1024 * 1024, maxChildNodes: 5_000 }
+const MOST_PLAIN = 200_000
 
 /** @throws when it cannot be read as a mail at all */
 export default async function readMime(raw: Uint8Array): Promise<ReadMail> {
-  const mail = await simpleParser(Buffer.from(raw), { skipImageLinks: true })
+  const mail = await simpleParser(Buffer.from(raw), { skipImageLinks: true, ...LIMITS })
   const from = (mail.from as AddressObject | undefined)?.value[0]
   const headers: Record<string, string> = {}
   for (const { key, line } of mail.headerLines) headers[key] ??= line.slice(line.indexOf(':') + 1).trim()
@@ -30,8 +32,27 @@ export default async function readMime(raw: Uint8Array): Promise<ReadMail> {
     text: (mail.text ?? '').replace(/\r\n?/g, '\n').trim(),
     headers,
     references: [...references, ...(mail.inReplyTo ? [mail.inReplyTo] : [])],
-    files: mail.attachments
-      .slice(0, MOST_FILES)
-      .map((file, index) => ({ name: file.filename ?? `part-${index + 1}`, mime: file.contentType, content: new Uint8Array(file.content) })),
+    files: mail.attachments.map((file, index) => ({
+      name: file.filename ?? `part-${index + 1}`,
+      mime: file.contentType,
+      content: new Uint8Array(file.content),
+    })),
+  }
+}
+
+/** A message no parser takes, as the plain text it is: somebody at the desk can still read it and make a request of it. */
+export function readPlainly(raw: Uint8Array): ReadMail {
+  const text = Buffer.from(raw.subarray(0, MOST_PLAIN)).toString('utf8').replace(/\r\n?/g, '\n')
+  const [head = '', ...body] = text.split('\n\n')
+  const header = (name: string) => new RegExp(`^${name}:[ \\t]*(.*)$`, 'im').exec(head)?.[1]?.trim()
+  const address = /[^\s<>"]+@[^\s<>"]+/.exec(header('from') ?? '')?.[0]
+  return {
+    messageId: null,
+    from: address ? { name: '', address: address.toLowerCase() } : null,
+    subject: header('subject'),
+    text: (body.join('\n\n') || text).trim(),
+    headers: {},
+    references: [],
+    files: [],
   }
 }

@@ -1,9 +1,10 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull } from 'drizzle-orm'
+import { plainName, withoutLinks } from '#core/kit'
 import { fillWording, USUAL_WORDINGS } from '#core/requests'
 import type { Occasion, Placeholder, Wording } from '#core/requests'
 import type { PublishedEvent, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
-import { summaryForFollowers } from '#server/requests'
+import { strangerMayBeMailed, summaryForFollowers } from '#server/requests'
 import { accountRoles, followers, incomingMails, mailWordings, orders, requestOrders, requests, sites } from '../tables'
 import { htmlOf } from './html'
 import { mail, notice } from './telling'
@@ -23,30 +24,38 @@ interface Recipient {
   link: string
   /** The subject as this person may know it: their own words, or the desk’s. */
   summary: string
+  followerId: number | null
 }
 
-/** Messages stay with the reporter where a site does not share them; how it goes is told to everybody. */
-const PRIVATE: Occasion[] = ['question']
+/** The reporter themselves; those who told the same or follow, in threads of their own; or all of them. */
+type Whom = 'reporter' | 'others' | 'everybody'
 
 /** Mails every reporter an event concerns: of this request or the order's, those who joined them, and those who follow. */
-export async function tellReporters(telling: Telling, occasion: Occasion, words: (view: ReporterView) => string = () => '', only?: string): Promise<void> {
+export async function tellReporters(
+  telling: Telling,
+  occasion: Occasion,
+  whom: Whom,
+  words: (view: ReporterView) => string = () => '',
+  only?: string,
+): Promise<void> {
   const { tx, event } = telling
   const ids = event.requestId
     ? [event.requestId]
     : (await tx.select({ id: requestOrders.requestId }).from(requestOrders).where(eq(requestOrders.orderId, event.orderId!))).map((row) => row.id)
   if (!ids.length) return
   const [site] = await tx.select().from(sites).where(eq(sites.id, event.siteId!))
-  const alone = PRIVATE.includes(occasion) || (occasion === 'message' && !site!.sharedMessages)
   const wording = await wordingOf(tx, site!.id, occasion)
-  for (const recipient of await recipientsOf(telling, ids, !alone)) {
+  for (const recipient of await recipientsOf(telling, ids, whom)) {
     if (only && recipient.email !== only) continue
     const { request } = recipient
+    if (occasion === 'received' && !(await strangerMayBeMailed(tx, event.at, 'received', recipient.email))) continue
     const values = await valuesFor(tx, site!, recipient, words({ request, zone: site!.zone, event }))
     const text = fillWording(wording.text, values)
     await mail(telling, occasion, recipient.email, fillWording(wording.subject, values), text, {
       html: htmlOf(text),
       from: site!.deskEmail,
       requestId: request.id,
+      followerId: recipient.followerId,
       inReplyTo: await firstMailOf(tx, request.id),
     })
   }
@@ -70,9 +79,10 @@ export async function valuesFor(
 ): Promise<Record<Placeholder, string>> {
   const place = await namePlace(db, request.placeId)
   return {
-    name: name ?? '',
+    // What strangers typed goes out as one line without links: our mail is not theirs to send.
+    name: plainName(name ?? ''),
     number: request.number,
-    summary,
+    summary: withoutLinks(summary),
     place: place ? [place.name, place.within].filter(Boolean).join(', ') : '',
     words,
     link,
@@ -81,25 +91,28 @@ export async function valuesFor(
   }
 }
 
-async function recipientsOf({ tx, service }: Telling, requestIds: number[], everybody: boolean): Promise<Recipient[]> {
+async function recipientsOf({ tx, service }: Telling, requestIds: number[], whom: Whom): Promise<Recipient[]> {
   const own = await tx.select().from(requests).where(inArray(requests.id, requestIds))
-  const joined = everybody ? await tx.select().from(requests).where(inArray(requests.joinedToId, requestIds)) : []
+  const joined = whom !== 'reporter' ? await tx.select().from(requests).where(inArray(requests.joinedToId, requestIds)) : []
   const mains = [...own, ...joined]
   const following =
-    everybody && mains.length
+    whom !== 'reporter' && mains.length
       ? await tx
           .select()
           .from(followers)
           .where(
-            inArray(
-              followers.requestId,
-              mains.map((row) => row.id),
+            and(
+              isNotNull(followers.confirmedAt),
+              inArray(
+                followers.requestId,
+                mains.map((row) => row.id),
+              ),
             ),
           )
       : []
   const at = (link: string) => `${service.publicUrl()}/t/${link}`
   const all = [
-    ...mains.flatMap((request): Recipient[] =>
+    ...(whom === 'others' ? joined : mains).flatMap((request): Recipient[] =>
       request.reporterEmail
         ? [
             {
@@ -108,6 +121,7 @@ async function recipientsOf({ tx, service }: Telling, requestIds: number[], ever
               name: request.reporterName,
               link: at(service.links.again('request', request.linkNonce)),
               summary: request.writtenSummary,
+              followerId: null,
             },
           ]
         : [],
@@ -115,7 +129,7 @@ async function recipientsOf({ tx, service }: Telling, requestIds: number[], ever
     ...following.map((row): Recipient => {
       const request = mains.find((one) => one.id === row.requestId)!
       const summary = summaryForFollowers(request)
-      return { request, email: row.email, name: row.name, link: at(service.links.again('follow', row.linkNonce)), summary }
+      return { request, email: row.email, name: row.name, link: at(service.links.again('follow', row.linkNonce)), summary, followerId: row.id }
     }),
   ]
   return all.filter((one, index) => all.findIndex((other) => other.email === one.email && other.request.id === one.request.id) === index)
@@ -124,10 +138,10 @@ async function recipientsOf({ tx, service }: Telling, requestIds: number[], ever
 /** The mail a request was made of: answers stand under it in the reporter's mail program. */
 async function firstMailOf(db: Reader, requestId: number): Promise<string | null> {
   const [first] = await db
-    .select({ key: incomingMails.onceKey })
+    .select({ key: incomingMails.messageId })
     .from(incomingMails)
     .where(and(eq(incomingMails.requestId, requestId), eq(incomingMails.state, 'request')))
-  return first?.key.startsWith('<') ? first.key : null
+  return first?.key ?? null
 }
 
 /** Those at the desk who have to do with a request hear that its reporter wrote. */

@@ -17,12 +17,12 @@ export async function mail(
   to: string,
   subject: string,
   text: string,
-  more: Pick<MailRow, 'html' | 'from' | 'requestId' | 'inReplyTo'> = {},
+  more: Pick<MailRow, 'html' | 'from' | 'requestId' | 'followerId' | 'inReplyTo'> = {},
 ): Promise<void> {
   await tx
     .insert(mails)
     .ignore()
-    .values({ eventId: event.id, occasion, to, subject: subject.slice(0, 250), text, ...more, state: 'waiting', nextAt: event.at })
+    .values({ eventId: event.id, occasion, to, subject: subject.slice(0, 250), text, ...more, state: 'waiting', nextAt: event.at, writtenAt: event.at })
 }
 
 /** Something said inside the application, once for each event and person. */

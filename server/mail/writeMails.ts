@@ -11,29 +11,34 @@ import { orderOf } from './orderOf'
 import { noticeOfReporter, tellReporters } from './reporters'
 import { mail, notice } from './telling'
 import type { Telling } from './telling'
+import { noticeOfUnable } from './unable'
 
 type Writer = (tell: Telling) => Promise<void>
 
 /** What follows from each kind of event: who is told, and in which words. */
 const WRITERS: Record<string, Writer> = {
-  'request.report': (telling) => tellReporters(telling, 'received'),
-  'request.ask': (telling) => tellReporters(telling, 'question', ({ request }) => request.question ?? ''),
-  'request.decline': (telling) => tellReporters(telling, 'declined', ({ request }) => request.declineReason ?? ''),
-  'request.message': (telling) => tellReporters(telling, 'message', ({ event }) => event.reason ?? ''),
-  'request.follow': (telling) => tellReporters(telling, 'following', undefined, (telling.event.details as { email: string } | null)?.email),
+  'request.report': (telling) => tellReporters(telling, 'received', 'reporter'),
+  'request.ask': (telling) => tellReporters(telling, 'question', 'reporter', ({ request }) => request.question ?? ''),
+  'request.decline': async (telling) => {
+    await tellReporters(telling, 'declined', 'reporter', ({ request }) => request.declineReason ?? '')
+    await tellReporters(telling, 'called_off', 'others')
+  },
+  'request.message': (telling) => tellReporters(telling, 'message', 'reporter', ({ event }) => event.reason ?? ''),
+  'request.follow': (telling) => tellReporters(telling, 'following', 'others', undefined, (telling.event.details as { email: string } | null)?.email),
   'request.undo': async (telling) => {
     const words = TAKEN_BACK[String(telling.event.details?.move)]
-    if (words) await tellReporters(telling, 'message', () => words)
+    // Those who follow were told that it was closed; of questions they never heard.
+    if (words) await tellReporters(telling, 'message', telling.event.details?.move === 'decline' ? 'everybody' : 'reporter', () => words)
   },
   'request.heard': noticeOfReporter,
   'request.notFixed': noticeOfReporter,
-  'order.check': (telling) => tellReporters(telling, 'done'),
-  'order.cancel': (telling) => tellReporters(telling, 'called_off'),
+  'order.check': (telling) => tellReporters(telling, 'done', 'everybody'),
+  'order.cancel': (telling) => tellReporters(telling, 'called_off', 'everybody'),
   'order.submit': tellApprovers,
   'order.dispatch': async (telling) => {
     await tellTechnicians(telling)
     await tellVendor(telling)
-    await tellReporters(telling, 'scheduled', ({ zone, event }) => {
+    await tellReporters(telling, 'scheduled', 'everybody', ({ zone, event }) => {
       const start = (event.details as { start?: string } | null)?.start
       return start ? dayWords(new Date(start), event.at, zone) : 'one of the next days'
     })
@@ -43,6 +48,8 @@ const WRITERS: Record<string, Writer> = {
     if (telling.event.toState === 'to_approve') await tellApprovers(telling)
     else await noticeForDesk(telling, 'approved')
   },
+  'order.handOver': tellApprovers,
+  'setup.account': noticeOfUnable,
   'order.close_to': tellOfTarget,
   'order.past': tellOfTarget,
   'order.question': noticeOfQuestion,
@@ -64,11 +71,9 @@ const TAKEN_BACK: Record<string, string> = {
 
 /** Writes mails and notices in the publishing transaction, so that each is written exactly once. */
 export function mailWriter(service: () => Service): Subscriber {
-  return async (tx, batch) => {
-    for (const event of batch) {
-      await WRITERS[event.kind]?.({ tx, event, service: service() })
-      if (event.kind === 'order.cancel') await WRITERS['order.cancel.crew']!({ tx, event, service: service() })
-    }
+  return async (tx, event) => {
+    await WRITERS[event.kind]?.({ tx, event, service: service() })
+    if (event.kind === 'order.cancel') await WRITERS['order.cancel.crew']!({ tx, event, service: service() })
   }
 }
 

@@ -1,5 +1,6 @@
 import type { Response } from 'express'
 import { XMLBuilder } from 'fast-xml-parser'
+import { cleanText } from '#core/kit'
 
 export type Format = 'json' | 'xml'
 
@@ -14,8 +15,8 @@ export class StandardError extends Error {
 }
 
 const builder = new XMLBuilder({ suppressEmptyNode: true })
-/** XML 1.0 allows no control characters but tab and line ends. */
-const textOf = (text: string) => text.replace(/[^\P{Cc}\t\n\r]/gu, '')
+/** XML 1.0 carries no more than this, also of rows from before texts were cleaned at the door. */
+const textOf = cleanText
 
 type Plain = string | number | boolean | null | undefined | Plain[] | { [key: string]: Plain }
 

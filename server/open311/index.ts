@@ -1,8 +1,8 @@
 import express, { Router } from 'express'
 import type { NextFunction, Request, Response } from 'express'
-import { Refusal } from '#core/kit'
+import { cleanDeep, Refusal } from '#core/kit'
 import { spanOf } from '#core/requests'
-import { logger, ProblemReply } from '#server/kit'
+import { logger, ProblemReply, unavailability } from '#server/kit'
 import type { Service } from '#server/kit'
 import { jurisdictionOf, keyOf } from './asker'
 import { createFromProgram } from './createFromProgram'
@@ -18,6 +18,14 @@ import { listServices, serviceDefinition } from './services'
 export function open311(service: Service): Router {
   const { db, writer, clock, publisher } = service
   const router = Router()
+  // The format says how every answer looks, also one that says no: it is looked at before anything else.
+  router.use((request, _response, next) => {
+    const asked = /\.([A-Za-z0-9]+)$/.exec(request.path)?.[1]
+    if (asked && asked !== 'json' && asked !== 'xml') throw new StandardError(404, [`The format ${asked} is neither json nor xml.`])
+    if (request.method === 'POST' && !request.is('application/x-www-form-urlencoded'))
+      throw new StandardError(400, ['A POST carries its arguments as application/x-www-form-urlencoded; nothing else is read.'])
+    next()
+  })
   router.use(express.urlencoded({ extended: true, limit: '256kb', parameterLimit: 200 }))
 
   router.get('/services.:format', async (request, response) => {
@@ -35,7 +43,7 @@ export function open311(service: Service): Router {
 
   router.post('/requests.:format', async (request, response) => {
     const now = clock()
-    const body = (request.body ?? {}) as Record<string, unknown>
+    const body = cleanDeep({ ...(request.body as object) }) as Record<string, unknown>
     const from = { ...request.query, ...body }
     const key = await keyOf(db, one(from.api_key), now)
     if (!key) throw new StandardError(403, ['api_key is needed to report. An administrator makes one in Setup.'])
@@ -108,6 +116,10 @@ function answerError(error: unknown, request: Request, response: Response, _next
       400,
       error.reasons.map((reason) => reason.sentence),
     )
+  if (unavailability(error)) {
+    response.setHeader('Retry-After', '5')
+    return sendErrors(response, format, 503, ['The database cannot be reached at the moment. Nothing was saved; try again.'])
+  }
   if (error instanceof ProblemReply) return sendErrors(response, format, error.status, [error.detail])
   const status = (error as { status?: number }).status
   if (status && status < 500)

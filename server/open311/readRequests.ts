@@ -1,5 +1,5 @@
 import { and, asc, between, desc, eq, inArray, isNotNull, lt, max, or } from 'drizzle-orm'
-import { progressOf, reportStatus } from '#core/requests'
+import { progressForOthers, progressOf, reportStatus } from '#core/requests'
 import type { Reader } from '#server/kit'
 import { namesAbove } from '#server/places'
 import { ordersAnswering } from '#server/requests'
@@ -106,14 +106,15 @@ async function asRows(db: Reader, { site, key, now }: Asked, found: Found): Prom
     const orders = linked
       .filter((order) => order.requestId === main.id)
       .map((order) => ({ ...order, plannedStart: order.state === 'dispatched' ? (planned.find((visit) => visit.orderId === order.id)?.start ?? null) : null }))
-    const progress = progressOf({
+    const facts = {
       state: main.state,
-      declineReason: own ? main.declineReason : null,
-      question: own ? main.question : 'The desk has asked the reporter something.',
       zone: site.zone,
       now,
       orders,
-    })
+    }
+    // What the desk says to a reporter is theirs: not for whoever told the same, nor for anybody else.
+    const reporters = own && !request.joinedToId
+    const progress = reporters ? progressOf({ ...facts, declineReason: main.declineReason, question: main.question }) : progressForOthers(facts)
     const expected = orders.map((order) => order.plannedStart).find((at) => at !== null)
     const updated = [request.receivedAt, changed.request.get(request.id), ...orders.map((order) => changed.order.get(order.id))]
     return {

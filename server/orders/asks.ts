@@ -1,18 +1,59 @@
-import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
+import { Refusal } from '#core/kit'
+import type { Reason } from '#core/kit'
 import { neededAsks, settledBy } from '#core/orders'
-import type { OpenAsk, OrderFacts } from '#core/orders'
-import { standsInFor } from '#server/kit'
+import type { ApprovalAsk, OpenAsk, OrderFacts } from '#core/orders'
+import { canAt, openHolders, recordEvent, standsInFor } from '#server/kit'
 import type { Asker, Reader, Tx } from '#server/kit'
-import { accounts, approvals, payers, people } from '../tables'
+import { accounts, approvals, orders, payers, people } from '../tables'
 import type { OrderRecord } from './facts'
 import { idsIn, namesFor, rulesOf } from './ruleBook'
 
 /** Asks everybody the rules name, and anybody with the limit. */
 export async function askForApproval(tx: Tx, who: Asker, now: Date, order: OrderRecord, facts: OrderFacts): Promise<void> {
   const needed = await asksFor(tx, order, facts)
+  await refuseInVain(tx, who, order, facts, needed)
   await tx
     .insert(approvals)
     .values(needed.map((ask) => ({ ...ask, orderId: order.id, amountMinor: order.estimateMinor!, askedAt: now, askedBy: who.accountId })))
+}
+
+/** Nobody is asked who cannot decide: the order would wait for ever. */
+async function refuseInVain(tx: Tx, who: Asker, order: OrderRecord, facts: OrderFacts, needed: ApprovalAsk[]): Promise<void> {
+  const named = [...new Set(needed.flatMap((ask) => ask.accountId ?? []))]
+  if (!named.length) return
+  const able = new Set((await openHolders(tx, 'orders.approve', order.siteId, named)).map((row) => row.id))
+  const unable = named.filter((id) => !able.has(id))
+  const names = await namesFor(tx, { places: [], payers: [], accounts: unable })
+  const reasons = unable.map((id): Reason => ({
+    code: 'asks_in_vain',
+    sentence: `${names.account(id)} has to agree, and approves nothing here any more. ${id === facts.supervisorId ? 'Choose another supervisor.' : 'An administrator hands it over in Setup.'}`,
+    field: id === facts.supervisorId ? 'supervisorId' : undefined,
+  }))
+  const own = facts.rules.ownSubmissions === 'never' || (facts.ownLimitMinor ?? -1) < (facts.estimateMinor ?? 0)
+  if (who.accountId !== null && named.includes(who.accountId) && own)
+    reasons.push({ code: 'own_ask', sentence: 'You have to agree to it yourself; somebody else submits it, since nobody approves what they submitted.' })
+  if (reasons.length) throw new Refusal(reasons)
+}
+
+/** What one person was asked and can decide no more goes to another, with the orders they supervise. */
+export async function handOverAsks(tx: Tx, who: Asker, now: Date, { siteId, fromId, toId }: { siteId: number; fromId: number; toId: number }): Promise<void> {
+  const open = await tx
+    .selectDistinct({ id: orders.id, state: orders.state })
+    .from(approvals)
+    .innerJoin(orders, eq(orders.id, approvals.orderId))
+    .where(and(eq(orders.siteId, siteId), eq(approvals.accountId, fromId), isNull(approvals.decidedAt)))
+  const ids = open.map((order) => order.id)
+  if (ids.length)
+    await tx
+      .update(approvals)
+      .set({ accountId: toId })
+      .where(and(inArray(approvals.orderId, ids), eq(approvals.accountId, fromId), isNull(approvals.decidedAt)))
+  await tx
+    .update(orders)
+    .set({ supervisorId: toId, version: sql`${orders.version} + 1` })
+    .where(and(eq(orders.siteId, siteId), eq(orders.supervisorId, fromId), inArray(orders.state, ['draft', 'to_approve'])))
+  for (const { id, state } of open) await recordEvent(tx, who, now, { kind: 'order.handOver', siteId, orderId: id, from: state, to: state, details: { toId } })
 }
 
 /** Who would have to agree to it as it stands, and why. */
@@ -36,38 +77,44 @@ export async function asksFor(db: Reader, order: Pick<OrderRecord, 'siteId' | 's
   )
 }
 
+const IN_VAIN = 'They approve nothing here any more: an administrator hands it over in Setup.'
+
 /** The agreements asked for when the order was last submitted, as this person finds them. */
-export async function openAsksOf(db: Reader, orderId: number, who: Asker, now: Date, estimateMinor: number | null): Promise<OpenAsk[]> {
+export async function openAsksOf(db: Reader, order: Pick<OrderRecord, 'id' | 'siteId' | 'estimateMinor'>, who: Asker, now: Date): Promise<OpenAsk[]> {
   const rows = await db
     .select({ approval: approvals, name: people.name })
     .from(approvals)
     .leftJoin(accounts, eq(accounts.id, approvals.accountId))
     .leftJoin(people, eq(people.id, accounts.personId))
-    .where(eq(approvals.orderId, orderId))
+    .where(eq(approvals.orderId, order.id))
     .orderBy(desc(approvals.askedAt), approvals.position, approvals.id)
   const last = rows[0]?.approval.askedAt.getTime()
   const round = rows.filter(({ approval }) => approval.askedAt.getTime() === last)
-  const lenders = who.accountId && round.length ? await standsInFor(db, who.accountId, now) : []
+  const lenders = who.accountId && round.length ? await standsInFor(db, who.accountId, now, order.siteId) : []
+  const named = [...new Set(round.flatMap(({ approval }) => approval.accountId ?? []))]
+  const able = named.length
+    ? new Set<number | null>((await openHolders(db, 'orders.approve', order.siteId, named)).map((row) => row.id))
+    : new Set<number | null>()
   const limits = [who.approvalLimitMinor, ...lenders.map((one) => one.limitMinor)].filter((limit) => limit !== null)
-  const approver = who.roles.includes('approver')
+  const approver = canAt(who, 'orders.approve', order.siteId)
   return round.map(({ approval, name }) => ({
     id: approval.id,
     position: approval.position,
     kind: approval.kind,
-    why: approval.why,
+    why: able.has(approval.accountId) || approval.accountId === null || approval.decidedAt ? approval.why : `${approval.why} ${IN_VAIN}`,
     who: name ?? 'somebody whose limit covers it',
     decided: approval.decidedAt !== null,
     mine:
       approver &&
       (approval.kind === 'limit'
-        ? limits.some((limit) => limit >= (estimateMinor ?? 0))
+        ? limits.some((limit) => limit >= (order.estimateMinor ?? 0))
         : approval.accountId === who.accountId || lenders.some((one) => one.accountId === approval.accountId)),
   }))
 }
 
 /** Gives every agreement this person can give now, naming whom they stood in for; answers those names. */
-export async function approveAsks(tx: Tx, who: Asker, now: Date, facts: OrderFacts, note: string | null): Promise<string | null> {
-  const lenders = await standsInFor(tx, who.accountId!, now)
+export async function approveAsks(tx: Tx, who: Asker, now: Date, siteId: number, facts: OrderFacts, note: string | null): Promise<string | null> {
+  const lenders = await standsInFor(tx, who.accountId!, now, siteId)
   const settled = settledBy(facts.asks).map((ask) => ask.id)
   const rows = settled.length ? await tx.select().from(approvals).where(inArray(approvals.id, settled)) : []
   const lent = new Set<string>()

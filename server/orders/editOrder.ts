@@ -4,7 +4,7 @@ import type { OrderFields } from '#contract/orders'
 import { refuse } from '#core/kit'
 import { PRIORITIES, prioritySaid } from '#core/requests'
 import type { Priority } from '#core/requests'
-import { command, conflict, maySee, notFound } from '#server/kit'
+import { command, conflict, maySee, mustKnow, notFound } from '#server/kit'
 import type { Tx } from '#server/kit'
 import { orders, orderShares, payers } from '../tables'
 import { changesOf } from './changes'
@@ -28,6 +28,21 @@ export default command(contract.editOrder, async ({ tx, who, input, now, tell })
   if (!order || !maySee(who, order.siteId)) throw notFound('order')
   const { fields, differences } = changesOf(order, sent)
   if (order.version !== version) throw conflict(order.version, differences)
+  await mustKnow(
+    tx,
+    { siteId: order.siteId, who },
+    {
+      placeId: ['place', fields.placeId],
+      assetId: ['asset', fields.assetId],
+      categoryId: ['category', fields.categoryId],
+      tradeId: ['trade', fields.tradeId],
+      teamId: ['team', fields.teamId],
+      leadId: ['account', fields.leadId],
+      supervisorId: ['approver', fields.supervisorId],
+      vendorId: ['vendor', fields.vendorId],
+      shares: ['payer', shares?.map((share) => share.payerId)],
+    },
+  )
   refuseAgreed(order, { ...fields, ...(shares ? { shares } : {}) })
   const patch: Partial<typeof orders.$inferInsert> = fields
   if (REPRICING.some((field) => field in fields)) Object.assign(patch, await repriced(tx, order, fields))
@@ -86,7 +101,6 @@ async function repriced(tx: Tx, order: OrderRecord, fields: Partial<OrderRecord>
 async function saveShares(tx: Tx, orderId: number, shares: { payerId: number; shareBp: number }[]) {
   const known = await tx.select({ id: payers.id, code: payers.code }).from(payers)
   const code = new Map(known.map((payer) => [payer.id, payer.code]))
-  if (shares.some((share) => !code.has(share.payerId))) refuse('payer_unknown', 'Choose a payer from the list.', 'shares')
   const words = (list: { payerId: number; shareBp: number }[]) => list.map((share) => `${code.get(share.payerId)} ${share.shareBp / 100} %`).join(', ')
   const before = await tx
     .select({ payerId: orderShares.payerId, shareBp: orderShares.shareBp })

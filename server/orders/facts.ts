@@ -1,7 +1,7 @@
 import { and, count, eq, inArray, isNull, notInArray, sql } from 'drizzle-orm'
 import type { OrderFacts } from '#core/orders'
 import type { Asker, Reader } from '#server/kit'
-import { standsInFor } from '#server/kit'
+import { canAt, standsInFor } from '#server/kit'
 import { costByOrder } from '#server/ledger'
 import { assets, orders, orderShares, places, postings, stints, vendorBills, visits } from '../tables'
 import { openAsksOf } from './asks'
@@ -44,7 +44,9 @@ export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: D
     priority: order.priority,
     estimateMinor: order.estimateMinor,
     shares,
-    approvalLimitMinor: await limitOf(db, who, now),
+    approvalLimitMinor: await limitOf(db, who, now, order.siteId),
+    submittedByMe: who.accountId !== null && order.submittedBy === who.accountId,
+    ownLimitMinor: canAt(who, 'orders.approve', order.siteId) ? who.approvalLimitMinor : null,
     liveVisits: visitRows.filter((visit) => visit.state === 'planned' || visit.state === 'on_site').length,
     runningStints: Number(time!.running),
     loggedMinutes: Number(time!.minutes),
@@ -63,15 +65,15 @@ export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: D
     noteForPayer: order.noteForPayer,
     placePath: await placePathOf(db, order),
     ageDays: Math.floor((now.getTime() - order.createdAt.getTime()) / 86_400_000),
-    asks: await openAsksOf(db, order.id, who, now, order.estimateMinor),
+    asks: await openAsksOf(db, order, who, now),
     openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
     rules: await forOrders(db, order.siteId),
   }
 }
 
 async function forOrders(db: Reader, siteId: number): Promise<OrderFacts['rules']> {
-  const { completeness, reasons } = await rulesOf(db, siteId)
-  return { completeness, reasons }
+  const { completeness, reasons, ownSubmissions } = await rulesOf(db, siteId)
+  return { completeness, reasons, ownSubmissions }
 }
 
 /** The ids of the place and of every place around it. */
@@ -101,9 +103,9 @@ export async function standingPosting(db: Reader, orderId: number) {
 }
 
 /** Own limit, or that of somebody away whose deputy this person is, whichever is higher. */
-async function limitOf(db: Reader, who: Asker, now: Date): Promise<number | null> {
-  if (!who.accountId || !who.roles.includes('approver')) return null
-  const lent = await standsInFor(db, who.accountId, now)
+async function limitOf(db: Reader, who: Asker, now: Date, siteId: number): Promise<number | null> {
+  if (!who.accountId || !canAt(who, 'orders.approve', siteId)) return null
+  const lent = await standsInFor(db, who.accountId, now, siteId)
   return Math.max(who.approvalLimitMinor ?? 0, ...lent.map((person) => person.limitMinor ?? 0))
 }
 

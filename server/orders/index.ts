@@ -34,6 +34,7 @@ export * from './takeNumber'
 export * from './targetOf'
 export * from './targetWatch'
 export * from './timelineOf'
+export * from './unable'
 export * from './whoIsOn'
 export const routes: Route[] = [
   listOrders,

@@ -19,6 +19,8 @@ export interface Moving<Input> extends CommandContext<Input> {
   order: OrderRecord
   facts: OrderFacts
   to: OrderState
+  /** What the event tells besides. */
+  details: Record<string, unknown>
 }
 
 /** What else changes with a move: columns of the order. Rows elsewhere are the callback's own. */
@@ -31,8 +33,9 @@ export function orderMove<Input extends MoveInput>(endpoint: Endpoint<Input, Don
     const order = await lockOrder(tx, who, input.id, input.version)
     const facts = await factsOf(tx, order, who, now)
     const to = moveOrder(facts, move, input.reason ?? null)
-    const more = also ? await also({ ...context, order, facts, to }) : {}
-    return (await saveMove(tx, who, now, order, move, to, input.reason ?? null, more)) as Outgoing<Done>
+    const details: Record<string, unknown> = {}
+    const more = also ? await also({ ...context, order, facts, to, details }) : {}
+    return (await saveMove(tx, who, now, order, move, to, input.reason ?? null, more, details)) as Outgoing<Done>
   }
   makers.set(move, make as Maker)
   return command(endpoint, make)

@@ -3,7 +3,7 @@ import { alias } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/orders'
 import type { OrderFacts } from '#core/orders'
 import type { ApprovalRow, OrderSheet, PostingRow, StintRow, VisitRow } from '#contract/orders'
-import { maySee, notFound, query } from '#server/kit'
+import { holdersAt, maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { budgetsOf, costLinesOf } from '#server/ledger'
 import { awayNow } from '#server/people'
@@ -89,7 +89,7 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
       .where(eq(orderShares.orderId, id))
       .orderBy(asc(orderShares.position)),
     agreements: await agreementsOf(db, order, facts),
-    approvers: await approversFor(db, order.estimateMinor ?? 0, now),
+    approvers: await approversFor(db, order.siteId, order.estimateMinor ?? 0, now),
     budgets: await budgetsOf(
       db,
       facts.shares.map((share) => share.payerId),
@@ -146,13 +146,13 @@ function membersOf(db: Reader, leadOrderId: number) {
 }
 
 /** Those whose own limit covers the amount, the lowest sufficient limit first, with who decides for them while they are away. */
-async function approversFor(db: Reader, amount: number, now: Date): Promise<Outgoing<OrderSheet['approvers']>> {
+async function approversFor(db: Reader, siteId: number, amount: number, now: Date): Promise<Outgoing<OrderSheet['approvers']>> {
   const rows = await db
-    .select({ id: accounts.id, name: people.name, limitMinor: accounts.approvalLimitMinor })
+    .selectDistinct({ id: accounts.id, name: people.name, limitMinor: accounts.approvalLimitMinor })
     .from(accounts)
     .innerJoin(people, eq(people.id, accounts.personId))
     .innerJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
-    .where(and(eq(accountRoles.role, 'approver'), isNull(accounts.disabledAt), gte(accounts.approvalLimitMinor, amount)))
+    .where(and(holdersAt('orders.approve', siteId), gte(accounts.approvalLimitMinor, amount)))
     .orderBy(asc(accounts.approvalLimitMinor))
   const away = await awayNow(
     db,

@@ -2,14 +2,14 @@ import { and, asc, eq, gt } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/people'
 import type { AwayRow } from '#contract/people'
-import { query } from '#server/kit'
-import type { Outgoing, Reader } from '#server/kit'
+import { query, withinSites } from '#server/kit'
+import type { Asker, Outgoing, Reader } from '#server/kit'
 import { accounts, deputies, people } from '../tables'
 
-export default query(contract.listAway, async ({ db, now }) => ({ rows: await awayRows(db, now) }))
+export default query(contract.listAway, async ({ db, who, now }) => ({ rows: await awayRows(db, who, now) }))
 
 /** Who is away now or will be, the soonest first. */
-export async function awayRows(db: Reader, now: Date): Promise<Outgoing<AwayRow>[]> {
+export async function awayRows(db: Reader, who: Asker, now: Date): Promise<Outgoing<AwayRow>[]> {
   const [forAccount, forPerson, deputyAccount, deputyPerson] = [
     alias(accounts, 'for_account'),
     alias(people, 'for_person'),
@@ -31,7 +31,7 @@ export async function awayRows(db: Reader, now: Date): Promise<Outgoing<AwayRow>
     .innerJoin(forPerson, eq(forPerson.id, forAccount.personId))
     .innerJoin(deputyAccount, eq(deputyAccount.id, deputies.deputyAccountId))
     .innerJoin(deputyPerson, eq(deputyPerson.id, deputyAccount.personId))
-    .where(and(gt(deputies.untilAt, now)))
+    .where(and(gt(deputies.untilAt, now), withinSites(who, forPerson.siteId)))
     .orderBy(asc(deputies.fromAt), asc(deputies.id))
   return rows.map((row) => ({ ...row, now: row.fromAt <= now }))
 }

@@ -20,7 +20,7 @@ export async function selfOf(db: Reader, who: Asker, now: Date): Promise<Outgoin
     roles: who.roles,
     approvalLimitMinor: who.approvalLimitMinor,
     technicianId: who.technicianId,
-    site: { id: site!.id, code: site!.code, name: site!.name, zone: site!.zone, currency: site!.currency },
+    site: { id: site!.id, code: site!.code, name: site!.name, zone: site!.zone, currency: site!.currency, locale: site!.locale },
     callPreset: (account?.preset ?? {}) as CallPreset,
     now,
   }

@@ -1,51 +1,79 @@
 import { verify } from '@node-rs/argon2'
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import * as contract from '#contract/people'
-import { accounts, sessions } from '../tables'
-import { delivery, ProblemReply, randomToken, SESSION_COOKIE, sha256 } from '#server/kit'
+import { LONGEST_WAIT_MS, pauseAfter } from '#core/people'
+import { askerOf, delivery, isSecure, ProblemReply, randomToken, SESSION_COOKIE, sha256, withRetries } from '#server/kit'
 import type { Service } from '#server/kit'
-import { askerOf } from '#server/kit'
+import { accounts, sessions, signInTries } from '../tables'
 import { selfOf } from './self'
 
 const SESSION_HOURS = 12
-const FREE_TRIES = 3
-const LONGEST_WAIT_SECONDS = 60
 
-/** A hash of nothing anybody knows: an unknown address takes as long as a wrong password. */
+/** A hash of nothing anybody knows, made as all others are: an unknown address takes as long as a wrong password. */
 const DECOY = '$argon2id$v=19$m=19456,t=2,p=1$ZGVjb3lkZWNveWRlY295$5hIF6wC0bRzQ6UKQYhmRq7yNaXlCOBDoPzzA0YDCk2o'
 
 export default delivery(contract.signIn, async ({ input, now, service, request, response }) => {
-  const account = await provePassword(service, input, now)
+  const account = await provePassword(service, input, request.ip ?? '', now)
   const token = randomToken()
   const expiresAt = new Date(now.getTime() + SESSION_HOURS * 3_600_000)
   await service.db.insert(sessions).values({ tokenHash: sha256(token), accountId: account.id, createdAt: now, expiresAt })
-  response.cookie(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'lax', secure: request.secure, path: '/', maxAge: SESSION_HOURS * 3_600_000 })
+  response.cookie(SESSION_COOKIE, token, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: isSecure(service, request),
+    path: '/',
+    maxAge: SESSION_HOURS * 3_600_000,
+  })
   const who = await askerOf(service.db, token, now)
   response.json(await selfOf(service.db, who!, now))
 })
 
-/** Wrong passwords make the next try wait longer, and never shut anybody out. */
-async function provePassword(service: Service, input: { email: string; password: string }, now: Date) {
+/** Every try takes a turn and is answered in the same way and time, whether anybody has that address or not. */
+async function provePassword(service: Service, input: { email: string; password: string }, source: string, now: Date) {
   const { db } = service
-  const [account] = await db.select().from(accounts).where(eq(accounts.email, input.email.toLowerCase()))
-  if (account?.waitUntil && account.waitUntil > now) {
-    const seconds = Math.ceil((account.waitUntil.getTime() - now.getTime()) / 1000)
-    throw new ProblemReply(429, 'Wait a little', `Several wrong passwords were tried. Try again in ${seconds} seconds.`, {}, seconds)
-  }
+  const email = input.email.toLowerCase()
+  const pairHash = sha256(`${email}\n${source}`)
+  await turn(service, pairHash, now)
+  const [account] = await db.select().from(accounts).where(eq(accounts.email, email))
   const right = await verify(account?.passwordHash ?? DECOY, input.password).catch(() => false)
-  if (!account || !right || account.disabledAt) {
-    if (account) {
-      const failed = account.failedLogins + 1
-      const seconds = failed <= FREE_TRIES ? 0 : Math.min(LONGEST_WAIT_SECONDS, 2 ** (failed - FREE_TRIES))
-      await db
-        .update(accounts)
-        .set({ failedLogins: failed, waitUntil: seconds ? new Date(now.getTime() + seconds * 1000) : null })
-        .where(eq(accounts.id, account.id))
-    }
+  if (!account || !right || account.disabledAt)
     throw new ProblemReply(401, 'Not signed in', 'Mail address and password do not belong together.', {
       reasons: [{ code: 'credentials', sentence: 'Mail address and password do not belong together.', field: 'password' }],
     })
-  }
-  if (account.failedLogins) await db.update(accounts).set({ failedLogins: 0, waitUntil: null }).where(eq(accounts.id, account.id))
+  await db.delete(signInTries).where(eq(signInTries.pairHash, pairHash))
   return account
+}
+
+/**
+ * Waits for its turn among the tries of this address from this source, and counts before it is looked at,
+ * so that many at once are counted one by one. Nobody else waits: not the owner at another desk.
+ *
+ * @throws ProblemReply 429 when too many stand before it
+ */
+async function turn(service: Service, pairHash: string, now: Date): Promise<void> {
+  const waitMs = await withRetries(() =>
+    service.writer.transaction(
+      async (tx) => {
+        // One statement that makes the row or locks it, so that two who come first do not wait for each other.
+        await tx
+          .insert(signInTries)
+          .values({ pairHash, tries: 0, nextAt: now })
+          .onDuplicateKeyUpdate({ set: { tries: sql`${signInTries.tries}` } })
+        const [row] = await tx.select().from(signInTries).where(eq(signInTries.pairHash, pairHash)).for('update')
+        const at = Math.max(now.getTime(), row!.nextAt.getTime())
+        if (at - now.getTime() > LONGEST_WAIT_MS) return at - now.getTime()
+        await tx
+          .update(signInTries)
+          .set({ tries: row!.tries + 1, nextAt: new Date(at + pauseAfter(row!.tries + 1)) })
+          .where(eq(signInTries.pairHash, pairHash))
+        return at - now.getTime()
+      },
+      { isolationLevel: 'read committed' },
+    ),
+  )
+  if (waitMs > LONGEST_WAIT_MS) {
+    const seconds = Math.ceil((waitMs - LONGEST_WAIT_MS) / 1000)
+    throw new ProblemReply(429, 'Wait a little', 'Too many passwords are being tried at once from where you are. Try again in a moment.', {}, seconds)
+  }
+  if (waitMs) await new Promise((resolve) => setTimeout(resolve, waitMs))
 }

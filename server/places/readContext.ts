@@ -1,8 +1,8 @@
 import { and, count, desc, eq, gte, inArray, isNull, ne, notInArray, or } from 'drizzle-orm'
 import * as contract from '#contract/places'
 import type { Context } from '#contract/places'
-import { assets, orders, people, requests } from '../tables'
-import { query, withinSites } from '#server/kit'
+import { assets, orders, people, places, requests } from '../tables'
+import { maySee, notFound, query, withinSites } from '#server/kit'
 import type { Asker, Db, Outgoing } from '#server/kit'
 import { costByOrder } from '#server/ledger'
 import { namePlace } from './namePlace'
@@ -14,6 +14,7 @@ const REPEAT_DAYS = 90
 export default query(contract.readContext, async ({ db, who, input, now }) => {
   const placeId = input.placeId ?? null
   const assetId = input.assetId ?? null
+  await refuseForeign(db, who, placeId, assetId)
   const [place, asset, reporter, open, history] = await Promise.all([
     placeContext(db, who, placeId),
     assetContext(db, who, assetId, now),
@@ -23,6 +24,14 @@ export default query(contract.readContext, async ({ db, who, input, now }) => {
   ])
   return { place, asset, reporter, open, history }
 })
+
+/** @throws ProblemReply 404 for a place or an asset of a site that is not theirs */
+async function refuseForeign(db: Db, who: Asker, placeId: number | null, assetId: number | null): Promise<void> {
+  const [place] = placeId === null ? [] : await db.select({ siteId: places.siteId }).from(places).where(eq(places.id, placeId))
+  if (placeId !== null && !(place && maySee(who, place.siteId))) throw notFound('place')
+  const [asset] = assetId === null ? [] : await db.select({ siteId: assets.siteId }).from(assets).where(eq(assets.id, assetId))
+  if (assetId !== null && !(asset && maySee(who, asset.siteId))) throw notFound('asset')
+}
 
 async function placeContext(db: Db, who: Asker, placeId: number | null): Promise<Context['place']> {
   const place = await namePlace(db, placeId)

@@ -1,8 +1,9 @@
-import { eq, or } from 'drizzle-orm'
+import { and, eq, isNotNull, or } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { command } from '#server/kit'
-import { followers, mails, reporterLinks, requests } from '../tables'
+import { followers, reporterLinks, requests } from '../tables'
 import { siteByCode } from './siteByCode'
+import { mailStranger } from './strangerMail'
 
 const VALID_MS = 24 * 3_600_000
 
@@ -12,7 +13,7 @@ export default command(contract.askForMine, async ({ tx, input, service, now }) 
   const [known] = await tx
     .select({ id: requests.id })
     .from(requests)
-    .leftJoin(followers, eq(followers.requestId, requests.id))
+    .leftJoin(followers, and(eq(followers.requestId, requests.id), isNotNull(followers.confirmedAt)))
     .where(or(eq(requests.reporterEmail, email), eq(followers.email, email)))
     .limit(1)
   const link = service.links.fresh('mine')
@@ -42,14 +43,6 @@ export default command(contract.askForMine, async ({ tx, input, service, now }) 
     await tx
       .insert(reporterLinks)
       .values({ email, siteId: site.id, tokenHash: link.hash, nonce: link.nonce, createdAt: now, expiresAt: new Date(now.getTime() + VALID_MS) })
-  await tx.insert(mails).values({
-    occasion: 'mine',
-    to: email,
-    from: site.deskEmail,
-    subject: `What you have sent to ${site.name}`.slice(0, 250),
-    text: text.join('\n'),
-    state: 'waiting',
-    nextAt: now,
-  })
+  await mailStranger(tx, now, { occasion: 'mine', site, to: email, subject: `What you have sent to ${site.name}`, text: text.join('\n') })
   return { sent: true as const }
 })

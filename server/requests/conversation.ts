@@ -2,7 +2,7 @@ import { asc, eq } from 'drizzle-orm'
 import type { Conversation } from '#contract/requests'
 import { recordEvent } from '#server/kit'
 import type { Asker, Outgoing, Reader, Tx } from '#server/kit'
-import { attachments, comments, followers, requests, sites } from '../tables'
+import { attachments, comments } from '../tables'
 import type { RequestRecord } from './facts'
 
 /** What was said about a request, oldest first, and who a message would reach. */
@@ -18,26 +18,19 @@ export async function conversationOf(db: Reader, request: RequestRecord): Promis
     rows: rows.map((row) => ({
       id: row.id,
       kind: row.kind,
-      fromReporter: row.accountId === null,
+      fromReporter: row.accountId === null && row.kind === 'message',
       author: row.authorName,
       text: row.text,
       quoted: row.quoted,
       at: row.at,
       files: files.filter((file) => file.commentId === row.id).map(({ commentId: _, ...file }) => file),
     })),
-    reaches: await reachedBy(db, request),
+    reaches: reachedBy(request),
   }
 }
 
-/** The addresses a message to the reporter goes to: theirs and, where the site shares messages, those who told the same. */
-export async function reachedBy(db: Reader, request: RequestRecord): Promise<string[]> {
-  const [site] = await db.select({ shared: sites.sharedMessages }).from(sites).where(eq(sites.id, request.siteId))
-  const own = request.reporterEmail ? [request.reporterEmail] : []
-  if (!site?.shared) return own
-  const joined = await db.select({ email: requests.reporterEmail }).from(requests).where(eq(requests.joinedToId, request.id))
-  const following = await db.select({ email: followers.email }).from(followers).where(eq(followers.requestId, request.id))
-  return [...new Set([...own, ...[...joined, ...following].flatMap((row) => (row.email ? [row.email] : []))])]
-}
+/** The address a message to the reporter goes to. Those who follow, or told the same, have threads of their own. */
+export const reachedBy = (request: Pick<RequestRecord, 'reporterEmail'>): string[] => (request.reporterEmail ? [request.reporterEmail] : [])
 
 /** Keeps what the reporter wrote, by page or by mail, and tells the desk. */
 export async function hearReporter(
@@ -61,3 +54,28 @@ export async function hearReporter(
 }
 
 export type Author = Pick<Asker, 'accountId' | 'name'>
+
+/**
+ * Keeps what somebody else wrote into a reporter's thread, by mail from another address: for the desk alone,
+ * under their own address, and never as the reporter's words.
+ */
+export async function hearSomebody(
+  tx: Tx,
+  request: RequestRecord,
+  now: Date,
+  said: { name: string; address: string; text: string; quoted: string | null },
+): Promise<number> {
+  const author = `${said.name === said.address ? '' : `${said.name}, `}${said.address} (not the reporter’s address)`.slice(0, 120)
+  const [saved] = await tx
+    .insert(comments)
+    .values({ requestId: request.id, kind: 'note', accountId: null, authorName: author, text: said.text, quoted: said.quoted, at: now })
+    .$returningId()
+  await recordEvent(tx, { accountId: null, name: said.address.slice(0, 120) }, now, {
+    kind: 'request.heard',
+    siteId: request.siteId,
+    requestId: request.id,
+    reason: said.text,
+    details: { by: 'mail', commentId: saved!.id, other: true },
+  })
+  return saved!.id
+}

@@ -2,6 +2,7 @@ import { and, eq } from 'drizzle-orm'
 import { addWorkingTime, refuse } from '#core/kit'
 import { CLOSE_SHARE } from '#core/orders'
 import type { Answers, Channel } from '#core/requests'
+import { mustKnow } from '#server/kit'
 import type { Service, Tx } from '#server/kit'
 import { takeNumber } from '#server/orders'
 import { assets, people, places, requests } from '../tables'
@@ -41,6 +42,7 @@ export async function createRequest(tx: Tx, service: Service, site: SiteRecord, 
   const asset = report.assetId ? await assetHere(tx, site.id, report.assetId) : null
   const email = report.email?.toLowerCase() || null
   const person = await reporterOf(tx, site.id, report.personId ?? null, email)
+  await mustKnow(tx, { siteId: site.id, who: { siteIds: [site.id] } }, { categoryId: ['category', report.categoryId], payerId: ['payer', report.payerId] })
   const { formId, answers } = await checkAnswers(tx, report.categoryId ?? null, report.formId ?? null, report.answers ?? {})
   const link = service.links.fresh('request')
   const minutes = site.triageMinutes

@@ -21,6 +21,7 @@ import uploadCounterFile from './uploadCounterFile'
 import askForMine from './askForMine'
 import findSummaries from './findSummaries'
 import findTwins from './findTwins'
+import confirmFollow from './confirmFollow'
 import followRequest from './followRequest'
 import readAround from './readAround'
 import readCaller from './readCaller'
@@ -40,6 +41,7 @@ export { decline } from './declineRequest'
 export { takeUp } from './takeUpRequest'
 export * from './siteByCode'
 export * from './stations'
+export * from './strangerMail'
 export * from './tracked'
 export const routes: Route[] = [
   readCounter,
@@ -64,6 +66,7 @@ export const routes: Route[] = [
   findSummaries,
   findTwins,
   followRequest,
+  confirmFollow,
   readAround,
   readCaller,
   readCounterSpot,

@@ -1,15 +1,18 @@
 import { and, desc, eq, inArray, isNotNull, or } from 'drizzle-orm'
 import * as contract from '#contract/requests'
-import { progressOf, rankTwins } from '#core/requests'
+import { rankTwins } from '#core/requests'
 import { articlesFor, bulletinsAt } from '#server/help'
 import { query } from '#server/kit'
 import { namePlace } from '#server/places'
 import { categories, orders, places, requestOrders, requests } from '../tables'
+import { idsOf } from './askPrecedents'
+import { kindOfTrouble } from './kindOfTrouble'
 import { siteByCode } from './siteByCode'
+import { ordersAnswering, progressIn } from './tracked'
 
 const MOST = 5
 
-export default query(contract.readAround, async ({ db, input, now }) => {
+export default query(contract.readAround, async ({ db, input, now, service }) => {
   const site = await siteByCode(db, input.site)
   const [place] = input.placeId
     ? await db
@@ -22,22 +25,25 @@ export default query(contract.readAround, async ({ db, input, now }) => {
     input.words ?? '',
     open.map((row) => ({ ...row, text: row.summary })),
   ).slice(0, MOST)
+  const linked = await ordersAnswering(
+    db,
+    ranked.map((row) => row.id),
+  )
   const known = await Promise.all(
     ranked.map(async (row) => ({
       id: row.id,
       // Until the desk has read it, a stranger's own words may say more than strangers should know.
-      summary: row.takenUpAt ? row.summary : (row.category ?? 'Something was reported here'),
+      summary: row.takenUpAt ? row.summary : await kindOfTrouble(db, service, { ...row, placePath: idsOf(row.path) }),
       place: (await namePlace(db, row.placeId))?.name ?? '',
       since: row.receivedAt,
-      progress: progressOf({
-        state: row.state,
-        declineReason: null,
-        // The question is between the desk and the reporter.
-        question: 'The desk has asked the reporter something.',
-        zone: site.zone,
+      progress: await progressIn(
+        db,
+        row,
+        linked.filter((order) => order.requestId === row.id),
+        site.zone,
         now,
-        orders: row.orderState ? [{ state: row.orderState, holdReason: row.holdReason, plannedStart: null }] : [],
-      }),
+        false,
+      ),
     })),
   )
   return {
@@ -54,14 +60,18 @@ async function openHere(db: Parameters<Parameters<typeof query>[1]>[0]['db'], si
       id: requests.id,
       state: requests.state,
       summary: requests.summary,
+      description: requests.description,
       placeId: requests.placeId,
+      assetId: requests.assetId,
+      path: places.path,
       receivedAt: requests.receivedAt,
       takenUpAt: requests.takenUpAt,
+      declineReason: requests.declineReason,
+      question: requests.question,
       category: categories.name,
-      orderState: orders.state,
-      holdReason: orders.holdReason,
     })
     .from(requests)
+    .leftJoin(places, eq(places.id, requests.placeId))
     .leftJoin(categories, eq(categories.id, requests.categoryId))
     .leftJoin(requestOrders, eq(requestOrders.requestId, requests.id))
     .leftJoin(orders, eq(orders.id, requestOrders.orderId))

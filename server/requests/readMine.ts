@@ -1,10 +1,10 @@
-import { and, desc, eq, gt, inArray, or } from 'drizzle-orm'
+import { and, desc, eq, gt, inArray, isNotNull, or } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { notFound, query, sha256 } from '#server/kit'
 import { namePlace } from '#server/places'
 import { followers, reporterLinks, requests, sites } from '../tables'
 import { contactOf } from './siteByCode'
-import { ordersAnswering, progressIn } from './tracked'
+import { ordersAnswering, progressIn, summaryForFollowers } from './tracked'
 
 const MOST = 100
 
@@ -16,7 +16,10 @@ export default query(contract.readMine, async ({ db, input, service, now }) => {
     .where(and(eq(reporterLinks.tokenHash, sha256(input.token)), gt(reporterLinks.expiresAt, now)))
   if (!link) throw notFound('link')
   const { email } = link.link
-  const followed = await db.select().from(followers).where(eq(followers.email, email))
+  const followed = await db
+    .select()
+    .from(followers)
+    .where(and(eq(followers.email, email), isNotNull(followers.confirmedAt)))
   const rows = await db
     .select({ request: requests, zone: sites.zone })
     .from(requests)
@@ -46,7 +49,7 @@ export default query(contract.readMine, async ({ db, input, service, now }) => {
       const token = own ? service.links.again('request', request.linkNonce) : service.links.again('follow', following!.linkNonce)
       return {
         number: request.number,
-        summary: own ? request.writtenSummary : request.takenUpAt ? request.summary : 'What you follow',
+        summary: own ? request.writtenSummary : summaryForFollowers(request),
         place: (await namePlace(db, request.placeId))?.name ?? null,
         receivedAt: request.receivedAt,
         progress: await progressIn(
@@ -55,6 +58,7 @@ export default query(contract.readMine, async ({ db, input, service, now }) => {
           linked.filter((order) => order.requestId === main.id),
           zone,
           now,
+          own && !request.joinedToId,
         ),
         link: `/t/${token}`,
       }

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm'
+import { and, eq, isNotNull } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import type { RequestSheet } from '#contract/requests'
 import { bulletinsAt } from '#server/help'
@@ -71,7 +71,10 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
     conversation: await conversationOf(db, request),
     repeats: repeats ?? null,
     bulletins: request.placeId ? await bulletinsAt(db, site.id, request.placeId, now) : [],
-    followers: await db.select({ name: followers.name, email: followers.email }).from(followers).where(eq(followers.requestId, id)),
+    followers: await db
+      .select({ name: followers.name, email: followers.email })
+      .from(followers)
+      .where(and(eq(followers.requestId, id), isNotNull(followers.confirmedAt))),
     outcome: outcome && { move: outcome.move, order: outcome.order?.number ?? null, reasons: outcome.reasons },
     budget: request.payerId ? ((await budgetsOf(db, [request.payerId], now))[0] ?? null) : null,
     attachments: await db

@@ -3,15 +3,12 @@ import * as contract from '#contract/requests'
 import type { Duplicate, Precedent, Suggestion, Suggestions } from '#contract/requests'
 import { likelyTheSame } from '#core/requests'
 import type { Alike, Asked, Guess } from '#core/requests'
-import { inThread, maySee, notFound, query, withinSites } from '#server/kit'
-import type { Asker, Db, Outgoing, Service } from '#server/kit'
+import { maySee, notFound, query, withinSites } from '#server/kit'
+import type { Asker, Db, Outgoing } from '#server/kit'
 import { costByOrder } from '#server/ledger'
 import { accounts, assets, categories, orders, people, places, requestOrders, requests, stints, technicians, trades, vendors, visits } from '../tables'
-import type { PrecedentAnswer, PrecedentJob } from './precedents.worker'
+import { askPrecedents, idsOf } from './askPrecedents'
 
-const ask = inThread<PrecedentJob, PrecedentAnswer>('precedents.worker', { stays: true })
-const LEARN_FROM = new Set(['request.accept', 'request.join', 'request.edit'])
-const LEARN_AFTER_MS = 400
 const RECENT_MS = 60 * 86_400_000
 const MOST_OPEN = 500
 const MOST_DUPLICATES = 5
@@ -25,7 +22,6 @@ export default query(contract.readSuggestions, async ({ db, who, input, now, ser
     .leftJoin(places, eq(places.id, requests.placeId))
     .where(eq(requests.id, input.id))
   if (!found || !maySee(who, found.request.siteId)) throw notFound('request')
-  learn(service)
   const { request } = found
   const asked: Asked = {
     text: request.summary,
@@ -34,7 +30,7 @@ export default query(contract.readSuggestions, async ({ db, who, input, now, ser
     assetId: request.assetId,
     at: request.receivedAt.getTime(),
   }
-  const [answer, duplicates] = await Promise.all([ask({ databaseUrl: service.config.databaseUrl, ask: asked }), openAlike(db, who, request, asked, now)])
+  const [answer, duplicates] = await Promise.all([askPrecedents(service, asked), openAlike(db, who, request, asked, now)])
   if (!answer.ready) return { ...NOTHING, duplicates }
   const { category, trade, asset } = answer.guesses!
   return {
@@ -55,28 +51,6 @@ export default query(contract.readSuggestions, async ({ db, who, input, now, ser
     duplicates,
   }
 })
-
-const idsOf = (path: string | null) => (path ?? '').split('/').filter(Boolean).map(Number)
-
-const learning = new WeakSet<Service['publisher']>()
-
-/** What is decided from now on is learned from soon after. */
-function learn({ publisher, config }: Service): void {
-  if (learning.has(publisher)) return
-  learning.add(publisher)
-  const changed = new Set<number>()
-  let timer: NodeJS.Timeout | null = null
-  publisher.published.on('event', (event: { kind: string; requestId: number | null }) => {
-    if (!event.requestId || !LEARN_FROM.has(event.kind)) return
-    changed.add(event.requestId)
-    timer ??= setTimeout(() => {
-      timer = null
-      const ids = [...changed]
-      changed.clear()
-      ask({ databaseUrl: config.databaseUrl, changed: ids }).catch(() => ids.forEach((id) => changed.add(id)))
-    }, LEARN_AFTER_MS)
-  })
-}
 
 async function named(guess: Guess | null, nameOf: (id: number) => Promise<{ name: string }[]>): Promise<Suggestion | null> {
   if (!guess) return null

@@ -13,5 +13,5 @@ export default delivery(contract.readTrackedFile, async ({ db, input, now, respo
     .from(attachments)
     .where(and(eq(attachments.id, input.fileId), eq(attachments.requestId, request.id), eq(attachments.shared, true)))
   if (!file) throw notFound('file')
-  sendFile(response, file, input.small)
+  await sendFile(db, response, file, input.small)
 })

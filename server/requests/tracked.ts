@@ -1,6 +1,6 @@
 import { and, asc, eq, gt, inArray, isNull } from 'drizzle-orm'
 import type { TrackedRequest } from '#contract/requests'
-import { dayWords, progressOf } from '#core/requests'
+import { dayWords, progressForOthers, progressOf } from '#core/requests'
 import type { Progress } from '#core/requests'
 import { notFound, sha256 } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
@@ -30,7 +30,8 @@ export async function requestByLink(db: Reader, token: string, now: Date) {
 }
 
 /** What a follower may read: the desk’s words once it has read the request, nothing of the reporter’s before. */
-export const summaryForFollowers = (request: { takenUpAt: Date | null; summary: string }): string => (request.takenUpAt ? request.summary : 'What you follow')
+export const summaryForFollowers = (request: { takenUpAt: Date | null; summary: string }): string =>
+  request.takenUpAt ? request.summary : 'what you reported too'
 
 /** Where a request stands, made only of what the reporter may know; a follower sees nothing of what was sent. */
 export async function trackedOf(
@@ -41,28 +42,33 @@ export async function trackedOf(
   const linked = await ordersAnswering(db, [request.joinedToId ?? request.id])
   const [main] = request.joinedToId ? await db.select().from(requests).where(eq(requests.id, request.joinedToId)) : [request]
   const place = await namePlace(db, request.placeId)
-  const progress = await progressIn(db, main!, linked, site.zone, now)
   const own = !follower
-  const said = await db
-    .select()
-    .from(comments)
-    .where(and(eq(comments.requestId, request.id), eq(comments.kind, 'message')))
-    .orderBy(asc(comments.id))
+  const progress = await progressIn(db, main!, linked, site.zone, now, own && !request.joinedToId)
+  const said = follower
+    ? []
+    : await db
+        .select()
+        .from(comments)
+        .where(and(eq(comments.requestId, request.id), eq(comments.kind, 'message')))
+        .orderBy(asc(comments.id))
   return {
     number: request.number,
     site: contactOf(site),
     following: !own,
+    toConfirm: follower !== null && follower.confirmedAt === null,
     summary: own ? request.writtenSummary : summaryForFollowers(request),
     description: own ? request.writtenDescription : null,
     place: place ? [place.name, place.within].filter(Boolean).join(', ') : null,
     receivedAt: request.receivedAt,
     progress,
-    steps: await stepsOf(
-      db,
-      request.id,
-      linked.map((order) => order.id),
-      site.zone,
-    ),
+    steps: own
+      ? await stepsOf(
+          db,
+          request.id,
+          linked.map((order) => order.id),
+          site.zone,
+        )
+      : [],
     answers: own ? await readAnswers(db, request.formId, request.answers) : [],
     files: own
       ? await db
@@ -70,14 +76,12 @@ export async function trackedOf(
           .from(attachments)
           .where(and(eq(attachments.requestId, request.id), eq(attachments.shared, true)))
       : [],
-    messages: said
-      .filter((one) => own || (site.sharedMessages && one.accountId !== null))
-      .map((one) => ({
-        at: one.at,
-        from: one.accountId === null ? one.authorName : `${one.authorName}, help desk`,
-        mine: one.accountId === null,
-        text: one.text,
-      })),
+    messages: said.map((one) => ({
+      at: one.at,
+      from: one.accountId === null ? one.authorName : `${one.authorName}, help desk`,
+      mine: one.accountId === null,
+      text: one.text,
+    })),
     mayAnswer: own && request.state === 'asked',
     mayWrite: own && request.state !== 'declined',
     maySayNotFixed: own && progress.step === 'done',
@@ -101,7 +105,15 @@ export async function ordersAnswering(db: Reader, requestIds: number[]): Promise
     .where(inArray(requestOrders.requestId, requestIds))
 }
 
-export async function progressIn(db: Reader, main: typeof requests.$inferSelect, linked: Answering[], zone: string, now: Date): Promise<Progress> {
+/** @param reporters whether its own reporter asks: anybody else hears how it goes, and not what was said */
+export async function progressIn(
+  db: Reader,
+  main: Pick<typeof requests.$inferSelect, 'state' | 'declineReason' | 'question'>,
+  linked: Answering[],
+  zone: string,
+  now: Date,
+  reporters: boolean,
+): Promise<Progress> {
   const dispatched = linked.filter((order) => order.state === 'dispatched').map((order) => order.id)
   const planned = dispatched.length
     ? await db
@@ -110,10 +122,8 @@ export async function progressIn(db: Reader, main: typeof requests.$inferSelect,
         .where(and(inArray(visits.orderId, dispatched), eq(visits.state, 'planned')))
         .orderBy(asc(visits.plannedStart))
     : []
-  return progressOf({
+  const facts = {
     state: main.state,
-    declineReason: main.declineReason,
-    question: main.question,
     zone,
     now,
     orders: linked.map((order) => ({
@@ -121,7 +131,8 @@ export async function progressIn(db: Reader, main: typeof requests.$inferSelect,
       holdReason: order.holdReason,
       plannedStart: planned.find((visit) => visit.orderId === order.id)?.start ?? null,
     })),
-  })
+  }
+  return reporters ? progressOf({ ...facts, declineReason: main.declineReason, question: main.question }) : progressForOthers(facts)
 }
 
 /** The moves a reporter hears of, in their words. */

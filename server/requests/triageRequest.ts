@@ -2,10 +2,10 @@ import { eq } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { refuse } from '#core/kit'
 import { levelSaid, PRIORITY_NAMES, prioritySaid, priorityWithHazard } from '#core/requests'
-import { command, conflict } from '#server/kit'
+import { command, conflict, mustKnow } from '#server/kit'
 import type { Tx } from '#server/kit'
 import { changesOf, rulesOf } from '#server/orders'
-import { assets, categories, payers, places, requests } from '../tables'
+import { requests } from '../tables'
 import { lockRequestById } from './facts'
 import type { RequestRecord } from './facts'
 import { readRequestSheet } from './readRequestSheet'
@@ -16,7 +16,16 @@ export default command(contract.triageRequest, async ({ tx, who, input, now, tel
   const { fields, differences } = changesOf(request, sent)
   if (request.version !== version) throw conflict(request.version, differences)
   if (request.state !== 'new' && request.state !== 'asked') refuse('decided', 'It has been decided; change the order instead.')
-  await refuseUnknown(tx, request, fields)
+  await mustKnow(
+    tx,
+    { siteId: request.siteId, who },
+    {
+      placeId: ['place', fields.placeId],
+      assetId: ['asset', fields.assetId],
+      categoryId: ['category', fields.categoryId],
+      payerId: ['payer', fields.payerId],
+    },
+  )
   const patch: Partial<RequestRecord> = { ...fields, ...(await priorityPatch(tx, request, fields, wanted, priorityReason)) }
   if (patch.priority && patch.priority !== request.priority) differences.push({ field: 'priority', theirs: request.priority, yours: patch.priority })
   if (differences.length) {
@@ -57,20 +66,4 @@ async function priorityPatch(
   if (!(['consequence', 'urgency', 'hazardSeverity', 'hazardLikelihood'] as const).some((field) => field in fields)) return {}
   const verdict = prioritySaid(said, matrix, hazards)
   return { priority: verdict?.priority ?? null, prioritySentence: verdict?.sentence ?? null, priorityOverridden: false }
-}
-
-async function refuseUnknown(tx: Tx, request: RequestRecord, fields: Partial<RequestRecord>): Promise<void> {
-  const { placeId, assetId, categoryId, payerId } = fields
-  if (placeId) {
-    const [place] = await tx.select({ siteId: places.siteId }).from(places).where(eq(places.id, placeId))
-    if (place?.siteId !== request.siteId) refuse('place_unknown', 'Choose a place from the list.', 'placeId')
-  }
-  if (assetId) {
-    const [asset] = await tx.select({ siteId: assets.siteId }).from(assets).where(eq(assets.id, assetId))
-    if (asset?.siteId !== request.siteId) refuse('asset_unknown', 'Choose an asset from the list.', 'assetId')
-  }
-  if (categoryId && !(await tx.select({ id: categories.id }).from(categories).where(eq(categories.id, categoryId))).length)
-    refuse('category_unknown', 'Choose a category from the list.', 'categoryId')
-  if (payerId && !(await tx.select({ id: payers.id }).from(payers).where(eq(payers.id, payerId))).length)
-    refuse('payer_unknown', 'Choose a payer from the list.', 'payerId')
 }

@@ -10,4 +10,5 @@ export default preparedCommand(
     const site = await siteByCode(tx, input.site)
     return keepFile(tx, site.id, ready, now)
   },
+  ({ db, input }) => siteByCode(db, input.site),
 )

@@ -10,4 +10,5 @@ export default preparedCommand(
     const { site } = await requestByLink(tx, input.token, now)
     return keepFile(tx, site.id, ready, now)
   },
+  ({ db, input, now }) => requestByLink(db, input.token, now),
 )

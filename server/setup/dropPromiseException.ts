@@ -3,8 +3,10 @@ import * as contract from '#contract/setup'
 import { command, notFound } from '#server/kit'
 import { targetExceptions } from '../tables'
 import { readRuleBookSheet } from './ruleBookSheet'
+import { mustReach } from './reach'
 
-export default command(contract.dropPromiseException, async ({ tx, input, tell }) => {
+export default command(contract.dropPromiseException, async ({ tx, who, input, tell }) => {
+  mustReach(who, input.siteId)
   const mine = and(eq(targetExceptions.id, input.id), eq(targetExceptions.siteId, input.siteId))
   const [before] = await tx.select().from(targetExceptions).where(mine).for('update')
   if (!before) throw notFound('promise')

@@ -3,8 +3,10 @@ import { command } from '#server/kit'
 import { holdsThatStop } from '#server/orders'
 import { settings } from '../tables'
 import { readSetupSheet } from './setupSheet'
+import { mustReachAll } from './reach'
 
-export default command(contract.editHold, async ({ tx, input, tell }) => {
+export default command(contract.editHold, async ({ tx, who, input, tell }) => {
+  mustReachAll(who)
   const before = await holdsThatStop(tx)
   const after = before.filter((reason) => reason !== input.reason).concat(input.stopsClock ? [input.reason] : [])
   await tx
@@ -12,5 +14,5 @@ export default command(contract.editHold, async ({ tx, input, tell }) => {
     .values({ name: 'holds_that_stop', value: after })
     .onDuplicateKeyUpdate({ set: { value: after } })
   await tell({ kind: 'setup.hold', details: { fields: { stops: { from: before, to: after } } } })
-  return readSetupSheet(tx)
+  return readSetupSheet(tx, who)
 })

@@ -1,13 +1,13 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/setup'
-import { command, notFound } from '#server/kit'
+import { command, maySee, notFound } from '#server/kit'
 import { sites } from '../tables'
 import { readIntakeSheet } from './intakeSetup'
 
-export default command(contract.editSiteIntake, async ({ tx, input, tell }) => {
+export default command(contract.editSiteIntake, async ({ tx, who, input, tell }) => {
   const [before] = await tx.select().from(sites).where(eq(sites.id, input.id))
-  if (!before) throw notFound('site')
-  await tx.update(sites).set({ counterFields: input.fields, sharedMessages: input.sharedMessages }).where(eq(sites.id, input.id))
-  await tell({ kind: 'setup.intake', siteId: input.id, details: { from: before.counterFields, to: input.fields, sharedMessages: input.sharedMessages } })
-  return readIntakeSheet(tx)
+  if (!before || !maySee(who, before.id)) throw notFound('site')
+  await tx.update(sites).set({ counterFields: input.fields }).where(eq(sites.id, input.id))
+  await tell({ kind: 'setup.intake', siteId: input.id, details: { from: before.counterFields, to: input.fields } })
+  return readIntakeSheet(tx, who)
 })

@@ -1,14 +1,14 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/setup'
-import { command, notFound } from '#server/kit'
+import { command, maySee, notFound } from '#server/kit'
 import { targetRules } from '../tables'
 import { readSetupSheet } from './setupSheet'
 
-export default command(contract.editTarget, async ({ tx, input, tell }) => {
+export default command(contract.editTarget, async ({ tx, who, input, tell }) => {
   const { id, ...rule } = input
   const [before] = await tx.select().from(targetRules).where(eq(targetRules.id, id)).for('update')
-  if (!before) throw notFound('target')
+  if (!before || !maySee(who, before.siteId)) throw notFound('target')
   await tx.update(targetRules).set(rule).where(eq(targetRules.id, id))
   await tell({ kind: 'setup.target', siteId: before.siteId, details: { fields: { rule: { from: before, to: rule } } } })
-  return readSetupSheet(tx)
+  return readSetupSheet(tx, who)
 })

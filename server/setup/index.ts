@@ -1,5 +1,6 @@
 import type { Route } from '#server/kit'
 import editAccount from './editAccount'
+import handOver from './handOver'
 import editHold from './editHold'
 import editNumbering from './editNumbering'
 import editTarget from './editTarget'
@@ -28,6 +29,7 @@ export const routes: Route[] = [
   readSetup,
   editAccount,
   editTarget,
+  handOver,
   editNumbering,
   editHold,
   readHealth,

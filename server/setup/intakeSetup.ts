@@ -1,24 +1,25 @@
 import { asc, desc } from 'drizzle-orm'
 import type { IntakeSetup } from '#contract/setup'
 import { counterFieldsOf, OCCASIONS, USUAL_WORDINGS } from '#core/requests'
-import type { Outgoing, Reader } from '#server/kit'
+import { withinSites } from '#server/kit'
+import type { Asker, Outgoing, Reader } from '#server/kit'
 import { newestForms } from '#server/requests'
 import { apiKeys, categories, mailWordings, sites } from '../tables'
 
-export async function readIntakeSheet(db: Reader): Promise<Outgoing<IntakeSetup>> {
-  const siteRows = await db.select().from(sites).orderBy(asc(sites.id))
+export async function readIntakeSheet(db: Reader, who: Asker): Promise<Outgoing<IntakeSetup>> {
+  const siteRows = await db.select().from(sites).where(withinSites(who, sites.id)).orderBy(asc(sites.id))
   const categoryRows = await db.select().from(categories).orderBy(asc(categories.position), asc(categories.id))
   const forms = await newestForms(db)
   const own = await db.select().from(mailWordings)
-  const keys = await db.select().from(apiKeys).orderBy(desc(apiKeys.id))
+  const keys = await db.select().from(apiKeys).where(withinSites(who, apiKeys.siteId)).orderBy(desc(apiKeys.id))
   return {
-    sites: siteRows.map(({ id, code, name, deskEmail, counterFields, sharedMessages }) => ({
+    everywhere: who.siteIds === null,
+    sites: siteRows.map(({ id, code, name, deskEmail, counterFields }) => ({
       id,
       code,
       name,
       deskEmail,
       fields: counterFieldsOf(counterFields),
-      sharedMessages,
     })),
     categories: categoryRows.map(({ retiredAt, ...row }) => ({
       ...row,

@@ -1,14 +1,16 @@
 import { eq } from 'drizzle-orm'
 import { conflict, notFound } from '#server/kit'
-import type { Tx } from '#server/kit'
+import type { Asker, Tx } from '#server/kit'
 import { ruleBooks, sites } from '../tables'
+import { mustReach } from './reach'
 
 /**
  * The rule book of a site, locked for this change, and its version counted on. A site that never
  * changed a rule has none yet: it is begun at version 0.
  * @throws ProblemReply 409 when somebody changed it since `version`
  */
-export async function lockRuleBook(tx: Tx, siteId: number, version: number) {
+export async function lockRuleBook(tx: Tx, who: Asker, siteId: number, version: number) {
+  mustReach(who, siteId)
   const [site] = await tx.select().from(sites).where(eq(sites.id, siteId)).for('update')
   if (!site) throw notFound('site')
   await tx.insert(ruleBooks).ignore().values({ siteId, content: {}, version: 0 })

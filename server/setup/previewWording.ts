@@ -2,9 +2,9 @@ import { desc, eq } from 'drizzle-orm'
 import * as contract from '#contract/setup'
 import { Refusal, refuse } from '#core/kit'
 import { fillWording, OCCASION_NAMES, wordingReasons } from '#core/requests'
-import { command, notFound } from '#server/kit'
+import { command, mySite } from '#server/kit'
 import { htmlOf, valuesFor } from '#server/mail'
-import { requests, sites } from '../tables'
+import { requests } from '../tables'
 
 const EXAMPLES: Partial<Record<contract.IntakeSetup['wordings'][number]['occasion'], string>> = {
   question: 'Which of the three lights is it?',
@@ -13,11 +13,10 @@ const EXAMPLES: Partial<Record<contract.IntakeSetup['wordings'][number]['occasio
   message: 'The part has come; we will be there before noon.',
 }
 
-export default command(contract.previewWording, async ({ tx, input, service }) => {
+export default command(contract.previewWording, async ({ tx, who, input, service }) => {
   const reasons = wordingReasons(input)
   if (reasons.length) throw new Refusal(reasons)
-  const [site] = await tx.select().from(sites).where(eq(sites.id, input.siteId))
-  if (!site) throw notFound('site')
+  const site = await mySite(tx, who, input.siteId)
   const [request] = await tx.select().from(requests).where(eq(requests.siteId, site.id)).orderBy(desc(requests.id)).limit(1)
   if (!request) refuse('nothing_to_show', 'This site has no request yet to fill the words with.', 'text')
   // The link of a preview leads nowhere: a private link is for its reporter alone.

@@ -2,4 +2,4 @@ import * as contract from '#contract/setup'
 import { query } from '#server/kit'
 import { readIntakeSheet } from './intakeSetup'
 
-export default query(contract.readIntakeSetup, ({ db }) => readIntakeSheet(db))
+export default query(contract.readIntakeSetup, ({ db, who }) => readIntakeSheet(db, who))

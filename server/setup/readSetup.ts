@@ -2,4 +2,4 @@ import * as contract from '#contract/setup'
 import { query } from '#server/kit'
 import { readSetupSheet } from './setupSheet'
 
-export default query(contract.readSetup, ({ db }) => readSetupSheet(db))
+export default query(contract.readSetup, ({ db, who }) => readSetupSheet(db, who))

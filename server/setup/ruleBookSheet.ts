@@ -1,9 +1,9 @@
-import { asc, eq, inArray, isNotNull, or } from 'drizzle-orm'
+import { asc, eq, isNotNull, or } from 'drizzle-orm'
 import type { RuleBookSheet } from '#contract/setup'
 import { notFound } from '#server/kit'
 import type { Reader } from '#server/kit'
 import { idsIn, namesFor, rulesOf } from '#server/orders'
-import { accounts, categories, payers, ruleBooks, sites, targetExceptions } from '../tables'
+import { categories, payers, ruleBooks, sites, targetExceptions } from '../tables'
 
 /** The rules of a site as Setup shows them. */
 export async function readRuleBookSheet(db: Reader, siteId: number): Promise<RuleBookSheet> {
@@ -36,11 +36,4 @@ export async function readRuleBookSheet(db: Reader, siteId: number): Promise<Rul
     consents,
     names: { places: named(ids.places, names.place), payers: named(ids.payers, names.payer), accounts: named(accountIds, names.account) },
   }
-}
-
-/** Every one of these accounts is there. */
-export async function accountsKnown(db: Reader, ids: number[]): Promise<boolean> {
-  const wanted = [...new Set(ids)]
-  if (!wanted.length) return true
-  return (await db.select({ id: accounts.id }).from(accounts).where(inArray(accounts.id, wanted))).length === wanted.length
 }

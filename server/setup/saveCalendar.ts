@@ -7,8 +7,8 @@ import { sites } from '../tables'
 import { lockRuleBook } from './lockRuleBook'
 import { readRuleBookSheet } from './ruleBookSheet'
 
-export default command(contract.saveCalendar, async ({ tx, input, tell }) => {
-  const { site } = await lockRuleBook(tx, input.siteId, input.version)
+export default command(contract.saveCalendar, async ({ tx, who, input, tell }) => {
+  const { site } = await lockRuleBook(tx, who, input.siteId, input.version)
   const week = input.week.map((day) => [...day].sort((a, b) => a.from.localeCompare(b.from)))
   for (const day of week)
     day.forEach((stretch, index) => {

@@ -2,14 +2,16 @@ import { and, eq, ne } from 'drizzle-orm'
 import * as contract from '#contract/setup'
 import { Refusal, refuse } from '#core/kit'
 import { formReasons } from '#core/requests'
-import { command, notFound } from '#server/kit'
+import { command, mustKnow, notFound } from '#server/kit'
 import type { Tx } from '#server/kit'
 import { newestForms } from '#server/requests'
 import { categories, categoryForms } from '../tables'
 import { readIntakeSheet } from './intakeSetup'
+import { mustReachAll } from './reach'
 
 export default command(contract.saveCategory, async ({ tx, who, input, now, tell }) => {
   const { id, questions, retired, hint, ...row } = input
+  mustReachAll(who)
   const reasons = formReasons(questions)
   if (reasons.length) throw new Refusal(reasons)
   const [same] = await tx
@@ -17,6 +19,7 @@ export default command(contract.saveCategory, async ({ tx, who, input, now, tell
     .from(categories)
     .where(and(eq(categories.code, row.code), id ? ne(categories.id, id) : undefined))
   if (same) refuse('code_taken', 'Another category has this short name.', 'code')
+  await mustKnow(tx, { siteId: 0, who }, { tradeId: ['trade', row.tradeId] })
   if (row.parentId) await checkParent(tx, id ?? null, row.parentId)
   const [before] = id ? await tx.select().from(categories).where(eq(categories.id, id)).for('update') : []
   if (id && !before) throw notFound('category')
@@ -28,7 +31,7 @@ export default command(contract.saveCategory, async ({ tx, who, input, now, tell
   if (JSON.stringify(form?.questions ?? []) !== JSON.stringify(questions))
     await tx.insert(categoryForms).values({ categoryId, round: (form?.round ?? 0) + 1, questions, madeAt: now, madeBy: who.accountId })
   await tell({ kind: 'setup.category', details: { code: row.code, retired } })
-  return readIntakeSheet(tx)
+  return readIntakeSheet(tx, who)
 })
 
 /** A short tree: two levels, and nothing under itself. */

@@ -1,17 +1,18 @@
 import * as contract from '#contract/setup'
 import { Refusal } from '#core/kit'
 import { wordingReasons } from '#core/requests'
-import { command } from '#server/kit'
+import { command, mySite } from '#server/kit'
 import { mailWordings } from '../tables'
 import { readIntakeSheet } from './intakeSetup'
 
-export default command(contract.saveWording, async ({ tx, input, tell }) => {
+export default command(contract.saveWording, async ({ tx, who, input, tell }) => {
   const reasons = wordingReasons(input)
   if (reasons.length) throw new Refusal(reasons)
+  await mySite(tx, who, input.siteId)
   await tx
     .insert(mailWordings)
     .values(input)
     .onDuplicateKeyUpdate({ set: { subject: input.subject, text: input.text } })
   await tell({ kind: 'setup.wording', siteId: input.siteId, details: { occasion: input.occasion } })
-  return readIntakeSheet(tx)
+  return readIntakeSheet(tx, who)
 })

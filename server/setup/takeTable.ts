@@ -4,7 +4,7 @@ import type { TableReport } from '#contract/setup'
 import { foldText, refuse } from '#core/kit'
 import { keyOfRow, TABLE_FIELDS } from '#core/setup'
 import type { KnownRecords, TableRow } from '#core/setup'
-import { command, inThread, notFound } from '#server/kit'
+import { contentOf, inThread, mySite, preparedCommand } from '#server/kit'
 import type { Outgoing, Tx } from '#server/kit'
 import { payers, people, places, sites } from '../tables'
 import type { TableJob, TableResult } from './readTable.worker'
@@ -13,54 +13,58 @@ const readTable = inThread<TableJob, TableResult>('readTable.worker')
 const MOST_BAD = 200
 const AT_ONCE = 500
 
-export default command(contract.takeTable, async ({ tx, input, request, tell }): Promise<Outgoing<TableReport>> => {
-  const { what, siteId } = input
-  const [site] = await tx.select().from(sites).where(eq(sites.id, siteId))
-  if (!site) throw notFound('site')
-  // Two tables for a site go one after the other. Its one topmost place is locked, not the site: every new request would wait for that.
-  const [top] = await tx
-    .select({ id: places.id })
-    .from(places)
-    .where(and(eq(places.siteId, siteId), eq(places.kind, 'site')))
-  if (input.take && top) await tx.select({ id: places.id }).from(places).where(eq(places.id, top.id)).for('update')
-  if (!request.file?.buffer.length) refuse('file_missing', 'Choose a CSV file that is not empty.', 'file')
-  const payerRows = await tx.select({ id: payers.id, code: payers.code }).from(payers)
-  const placeRows = await tx.select().from(places).where(eq(places.siteId, siteId))
-  const payerIds = new Map(payerRows.map((row) => [row.code.toLowerCase(), row.id]))
-  const codeOfPayer = new Map(payerRows.map((row) => [row.id, row.code]))
-  const known: KnownRecords = {
-    records: what === 'places' ? knownPlaces(placeRows, codeOfPayer) : await knownPeople(tx, siteId, placeRows, codeOfPayer),
-    placeKinds: Object.fromEntries(placeRows.map((row) => [row.code.toLowerCase(), row.kind])),
-    payers: payerRows.map((row) => row.code),
-    elsewhere: what === 'people' ? await mailsElsewhere(tx, siteId) : [],
-  }
-  const chosen = input.matching === undefined ? null : input.matching.split(',').map((code) => code || null)
-  const read = await readTable({ what, content: new Uint8Array(request.file.buffer), matching: chosen, known })
-  if (read.wrong !== null) refuse('table', read.wrong, 'file')
-  const { table, headings, samples, matching, unread, rows } = read
-  const take = !!input.take && !unread.length
-  if (take) {
-    if (what === 'places') await writePlaces(tx, site, [...table.fresh, ...table.changed], placeRows, payerIds)
-    else await writePeople(tx, siteId, table, placeRows, payerIds)
-    await tell({
-      kind: 'setup.table',
-      siteId,
-      details: { what, file: input.name ?? '', fresh: table.fresh.length, changed: table.changed.length, bad: table.bad.length },
-    })
-  }
-  return {
-    columns: headings.map((heading, index) => ({ heading, sample: samples[index]!.slice(0, 80), field: matching[index]! })),
-    fields: TABLE_FIELDS[what].map(({ code, name, required }) => ({ code, name, required })),
-    unread,
-    rows,
-    fresh: table.fresh.length,
-    changed: table.changed.length,
-    same: table.same,
-    bad: table.bad.slice(0, MOST_BAD),
-    badCount: table.bad.length,
-    taken: take,
-  }
-})
+export default preparedCommand(
+  contract.takeTable,
+  ({ request }) => (request.file ? contentOf(request.file) : Promise.resolve(Buffer.alloc(0))),
+  async ({ tx, who, input, ready: content, tell }): Promise<Outgoing<TableReport>> => {
+    const { what, siteId } = input
+    const site = await mySite(tx, who, siteId)
+    // Two tables for a site go one after the other. Its one topmost place is locked, not the site: every new request would wait for that.
+    const [top] = await tx
+      .select({ id: places.id })
+      .from(places)
+      .where(and(eq(places.siteId, siteId), eq(places.kind, 'site')))
+    if (input.take && top) await tx.select({ id: places.id }).from(places).where(eq(places.id, top.id)).for('update')
+    if (!content.length) refuse('file_missing', 'Choose a CSV file that is not empty.', 'file')
+    const payerRows = await tx.select({ id: payers.id, code: payers.code }).from(payers)
+    const placeRows = await tx.select().from(places).where(eq(places.siteId, siteId))
+    const payerIds = new Map(payerRows.map((row) => [row.code.toLowerCase(), row.id]))
+    const codeOfPayer = new Map(payerRows.map((row) => [row.id, row.code]))
+    const known: KnownRecords = {
+      records: what === 'places' ? knownPlaces(placeRows, codeOfPayer) : await knownPeople(tx, siteId, placeRows, codeOfPayer),
+      placeKinds: Object.fromEntries(placeRows.map((row) => [row.code.toLowerCase(), row.kind])),
+      payers: payerRows.map((row) => row.code),
+      elsewhere: what === 'people' ? await mailsElsewhere(tx, siteId) : [],
+    }
+    const chosen = input.matching === undefined ? null : input.matching.split(',').map((code) => code || null)
+    const read = await readTable({ what, content: new Uint8Array(content), matching: chosen, known })
+    if (read.wrong !== null) refuse('table', read.wrong, 'file')
+    const { table, headings, samples, matching, unread, rows } = read
+    const take = !!input.take && !unread.length
+    if (take) {
+      if (what === 'places') await writePlaces(tx, site, [...table.fresh, ...table.changed], placeRows, payerIds)
+      else await writePeople(tx, siteId, table, placeRows, payerIds)
+      await tell({
+        kind: 'setup.table',
+        siteId,
+        details: { what, file: input.name ?? '', fresh: table.fresh.length, changed: table.changed.length, bad: table.bad.length },
+      })
+    }
+    return {
+      columns: headings.map((heading, index) => ({ heading, sample: samples[index]!.slice(0, 80), field: matching[index]! })),
+      fields: TABLE_FIELDS[what].map(({ code, name, required }) => ({ code, name, required })),
+      unread,
+      rows,
+      fresh: table.fresh.length,
+      changed: table.changed.length,
+      same: table.same,
+      bad: table.bad.slice(0, MOST_BAD),
+      badCount: table.bad.length,
+      taken: take,
+    }
+  },
+  ({ db, who, input }) => mySite(db, who, input.siteId),
+)
 
 type PlaceRecord = typeof places.$inferSelect
 

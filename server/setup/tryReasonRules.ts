@@ -5,9 +5,11 @@ import { meets, MOVES_WITH_REASON, neededReason, ORDER_MOVES, reasonRuleSentence
 import { nobody, query } from '#server/kit'
 import { factsOf, idsIn, namesFor } from '#server/orders'
 import { orders } from '../tables'
+import { mustReach } from './reach'
 
 /** A read: the order is looked at under rules that are not in force. */
-export default query(contract.tryReasonRules, async ({ db, input, now }) => {
+export default query(contract.tryReasonRules, async ({ db, who, input, now }) => {
+  mustReach(who, input.siteId)
   const [order] = await db
     .select()
     .from(orders)

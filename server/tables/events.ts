@@ -4,7 +4,7 @@ import { orders, visits } from './orders'
 import { accounts } from './people'
 import { sites } from './places'
 import { articles } from './help'
-import { comments, requests } from './requests'
+import { comments, followers, requests } from './requests'
 import { vendors } from './vendors'
 
 /** What an event tells beyond its columns; shown on the timeline, read by the mails. */
@@ -66,15 +66,58 @@ export const mails = mysqlTable(
     /** The request it is about: replies find their way back by it. */
     requestId: int('request_id').references(() => requests.id),
     from: varchar('from', { length: 190 }),
+    /** Whom it was written to, when they follow the request: what they answer is theirs and not its reporter's. */
+    followerId: int('follower_id').references(() => followers.id),
     /** The message it answers, for the reader's mail program. */
     inReplyTo: varchar('in_reply_to', { length: 250 }),
     state: varchar('state', { length: 12, enum: ['waiting', 'sent', 'failed'] }).notNull(),
     attempts: smallint('attempts').notNull().default(0),
     nextAt: instant('next_at').notNull(),
+    writtenAt: instant('written_at'),
     sentAt: instant('sent_at'),
     lastError: varchar('last_error', { length: 300 }),
   },
-  (table) => [uniqueIndex('mail_once').on(table.eventId, table.occasion, table.to), index('mail_waiting').on(table.state, table.nextAt)],
+  (table) => [
+    uniqueIndex('mail_once').on(table.eventId, table.occasion, table.to),
+    index('mail_waiting').on(table.state, table.nextAt),
+    index('mail_to').on(table.to, table.writtenAt),
+  ],
+)
+
+/** An event of which somebody could not be told: tried a few times, then set aside until an administrator sends it again. */
+export const untoldEvents = mysqlTable(
+  'untold_event',
+  {
+    eventId: bigint('event_id', { mode: 'number' })
+      .primaryKey()
+      .references(() => events.id),
+    attempts: smallint('attempts').notNull(),
+    error: varchar('error', { length: 300 }).notNull(),
+    nextAt: instant('next_at').notNull(),
+    setAsideAt: instant('set_aside_at'),
+  },
+  (table) => [index('untold_event_next').on(table.setAsideAt, table.nextAt)],
+)
+
+/** A file too large for one row, or kept as it came: its content lies in pieces, so that it is written and read as a stream. */
+export const storedFiles = mysqlTable('stored_file', {
+  id: id(),
+  bytes: int('bytes').notNull(),
+  /** SHA-256 of the whole, in hex: checked whenever it is read. */
+  checksum: varchar('checksum', { length: 64 }).notNull(),
+  at: instant('at').notNull(),
+})
+
+export const storedPieces = mysqlTable(
+  'stored_piece',
+  {
+    fileId: int('file_id')
+      .notNull()
+      .references(() => storedFiles.id, { onDelete: 'cascade' }),
+    position: int('position').notNull(),
+    content: mediumblob('content').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.fileId, table.position] })],
 )
 
 /** What somebody was told inside the application. */
@@ -115,7 +158,9 @@ export const attachments = mysqlTable(
     width: int('width'),
     height: int('height'),
     bytes: int('bytes').notNull(),
-    content: mediumblob('content').notNull(),
+    /** Its content, here when it is small; a large one lies in the file store. */
+    content: mediumblob('content'),
+    storedId: int('stored_id').references(() => storedFiles.id),
     /** Whether the reporter may see it through their link. */
     shared: boolean('shared').notNull().default(false),
     vendorId: int('vendor_id').references(() => vendors.id),
@@ -143,20 +188,33 @@ export const incomingMails = mysqlTable(
     siteId: int('site_id')
       .notNull()
       .references(() => sites.id),
-    /** Its Message-ID, or a hash of all of it: the same message delivered twice counts once. */
+    /** SHA-256 of its Message-ID, its sender and its body: the same message delivered twice counts once, another with its id does not. */
     onceKey: varchar('once_key', { length: 250 }).notNull(),
+    messageId: varchar('message_id', { length: 250 }),
     sender: varchar('sender', { length: 190 }).notNull(),
     /** The address it came to, with the tag of a conversation when it is a reply. */
     recipient: varchar('recipient', { length: 250 }).notNull(),
     subject: varchar('subject', { length: 250 }),
     receivedAt: instant('received_at').notNull(),
-    state: varchar('state', { length: 12, enum: ['waiting', 'request', 'joined', 'ignored', 'refused'] }).notNull(),
+    state: varchar('state', { length: 12, enum: ['waiting', 'request', 'joined', 'ignored', 'refused', 'dismissed'] }).notNull(),
     reason: varchar('reason', { length: 300 }),
     attempts: smallint('attempts').notNull().default(0),
-    raw: mediumblob('raw').notNull(),
+    /** The whole message as it came. */
+    fileId: int('file_id').references(() => storedFiles.id),
+    /** Mail of before the file store; new mail has none. */
+    raw: mediumblob('raw'),
     requestId: int('request_id').references(() => requests.id),
+    /** What of it did not fit where it went, in a sentence: the desk opens all of it. */
+    leftOut: varchar('left_out', { length: 400 }),
+    dismissedBy: int('dismissed_by').references(() => accounts.id),
+    dismissedAt: instant('dismissed_at'),
   },
-  (table) => [uniqueIndex('incoming_mail_once').on(table.siteId, table.onceKey), index('incoming_mail_waiting').on(table.state, table.id)],
+  (table) => [
+    uniqueIndex('incoming_mail_once').on(table.siteId, table.onceKey),
+    index('incoming_mail_waiting').on(table.state, table.id),
+    index('incoming_mail_message').on(table.messageId),
+    index('incoming_mail_request').on(table.requestId),
+  ],
 )
 
 /** The words of a mail for an occasion, where a site has its own. */

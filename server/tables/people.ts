@@ -36,9 +36,6 @@ export const accounts = mysqlTable('account', {
   passwordHash: varchar('password_hash', { length: 255 }).notNull(),
   /** Up to which estimate this person approves; empty for those who do not. */
   approvalLimitMinor: minor('approval_limit_minor'),
-  failedLogins: int('failed_logins').notNull().default(0),
-  /** No login is tried before this instant: wrong passwords slow, they never shut out. */
-  waitUntil: instant('wait_until'),
   disabledAt: instant('disabled_at'),
   /** Whom views shared with a team reach; technicians have theirs with their shift. */
   teamId: int('team_id').references((): AnyMySqlColumn => teams.id),
@@ -59,6 +56,23 @@ export const accountRoles = mysqlTable(
     siteId: int('site_id').references(() => sites.id),
   },
   (table) => [uniqueIndex('account_role_once').on(table.accountId, table.role, table.siteId)],
+)
+
+/**
+ * Wrong passwords, by address and by where they came from: the next try of that pair waits, and nobody
+ * else's does. Kept for addresses nobody has, too.
+ */
+export const signInTries = mysqlTable(
+  'sign_in_try',
+  {
+    id: id(),
+    /** SHA-256 of mail address and source, so that neither stands here. */
+    pairHash: varchar('pair_hash', { length: 64 }).notNull(),
+    tries: int('tries').notNull(),
+    /** When the next one may be looked at. */
+    nextAt: instant('next_at').notNull(),
+  },
+  (table) => [uniqueIndex('sign_in_try_pair').on(table.pairHash), index('sign_in_try_next').on(table.nextAt)],
 )
 
 export const sessions = mysqlTable('session', {

@@ -1,4 +1,4 @@
-import { boolean, date, index, int, json, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { date, index, int, json, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import type { WorkCalendar } from '#core/kit'
 import type { CounterFields } from '#core/requests'
@@ -20,8 +20,8 @@ export const sites = mysqlTable('site', {
   triageMinutes: int('triage_minutes').notNull(),
   /** Which fields the Counter asks for; empty for the usual ones. */
   counterFields: json('counter_fields').$type<CounterFields>(),
-  /** Whether messages of the desk reach everybody who follows a request, or its reporter alone. */
-  sharedMessages: boolean('shared_messages').notNull().default(true),
+  /** How the site writes numbers, days and money: a BCP 47 tag. */
+  locale: varchar('locale', { length: 16 }).notNull().default('en-IE'),
 })
 
 /** Site, building, floor, space or grounds: one tree. `path` is "/1/7/31/", the ids from the root. */

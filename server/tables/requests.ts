@@ -146,6 +146,8 @@ export const followers = mysqlTable(
     at: instant('at').notNull(),
     linkHash: tokenHash('link_hash').notNull(),
     linkNonce: varchar('link_nonce', { length: 32 }).notNull(),
+    /** The address was shown to be theirs by its link: nothing but that link is sent to it before. */
+    confirmedAt: instant('confirmed_at'),
   },
   (table) => [uniqueIndex('request_follower_once').on(table.requestId, table.email), uniqueIndex('request_follower_link').on(table.linkHash)],
 )

@@ -1,9 +1,9 @@
-import { and, eq, gt, isNull, ne } from 'drizzle-orm'
+import { and, eq, gt, gte, isNull, ne } from 'drizzle-orm'
 import { SEEN_IN_FIELD } from '#core/orders'
 import { ProblemReply, sha256 } from '#server/kit'
 import type { Reader, Tx } from '#server/kit'
 import { lockOrderById } from '#server/orders'
-import { orders, sites, vendorPasses, vendors, visits } from '../tables'
+import { events, orders, sites, vendorPasses, vendors, visits } from '../tables'
 
 /** The one job a pass opens. @throws ProblemReply 404 when unknown, expired, revoked or not approved */
 export async function openPass(db: Reader, token: string, now: Date) {
@@ -15,9 +15,22 @@ export async function openPass(db: Reader, token: string, now: Date) {
     .innerJoin(vendors, eq(vendors.id, visits.vendorId))
     .innerJoin(sites, eq(sites.id, orders.siteId))
     .where(and(eq(vendorPasses.tokenHash, sha256(token)), gt(vendorPasses.expiresAt, now), isNull(vendorPasses.revokedAt), ne(visits.state, 'recalled')))
-  if (!found || !(SEEN_IN_FIELD.includes(found.order.state) || found.visit.state === 'ended'))
+  const open =
+    found && (SEEN_IN_FIELD.includes(found.order.state) || found.visit.state === 'ended') && !(await reopenedSince(db, found.order.id, found.visit.endedAt))
+  if (!found || !open)
     throw new ProblemReply(404, 'The link does not work', 'It has expired, was taken back, or was not copied whole. Call the desk that sent it.')
   return found
+}
+
+/** An order that was opened again after this visit ended is another job: the old pass tells nothing of it. */
+async function reopenedSince(db: Reader, orderId: number, endedAt: Date | null): Promise<boolean> {
+  if (!endedAt) return false
+  const [reopened] = await db
+    .select({ id: events.id })
+    .from(events)
+    .where(and(eq(events.orderId, orderId), eq(events.kind, 'order.reopen'), gte(events.at, endedAt)))
+    .limit(1)
+  return reopened !== undefined
 }
 
 /** The same, with the order locked for a change; the vendor acts by name. */

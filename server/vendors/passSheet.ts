@@ -38,6 +38,7 @@ export async function readPassSheet(db: Reader, token: string, now: Date): Promi
     expiresAt: pass.expiresAt,
     zone: site.zone,
     currency: site.currency,
+    locale: site.locale,
   }
 }
 

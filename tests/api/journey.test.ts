@@ -51,6 +51,7 @@ describe('intake and triage', () => {
       'site',
       'steps',
       'summary',
+      'toConfirm',
     ])
     expect(Object.keys(seen.site).sort()).toEqual(['code', 'deskEmail', 'deskPhone', 'name'])
     expect(await house.rows('SELECT link_hash FROM request WHERE link_hash = ? OR link_nonce = ?', [sent.token, sent.token])).toEqual([])

@@ -68,7 +68,7 @@ describe('the book', () => {
       section: 'approvals',
       content: [{ when: {}, asks: [{ accountId: 9_999 }], inOrder: false }],
     })
-    expect(gone.problem.reasons![0]!.code).toBe('account_unknown')
+    expect(gone.problem.reasons![0]!.code).toBe('approver_unknown')
     const elsewhere = (await house.rows<{ id: number }>('SELECT id FROM place WHERE site_id <> ? LIMIT 1', [SKE]))[0]!.id
     const place = await admin.call(saveRules, {
       siteId: SKE,

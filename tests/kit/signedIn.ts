@@ -13,5 +13,5 @@ class FakeEventSource {
 export function signedIn(roles: string[] = ['coordinator']): void {
   setActivePinia(createPinia())
   ;(globalThis as { EventSource?: unknown }).EventSource = FakeEventSource
-  useSession().refresh({ accountId: 1, name: 'Maren Quill', roles, site: { zone: 'Europe/Dublin' } } as never)
+  useSession().refresh({ accountId: 1, name: 'Maren Quill', roles, site: { zone: 'Europe/Dublin', currency: 'EUR', locale: 'en-IE' } } as never)
 }

@@ -19,6 +19,8 @@ export const whole: OrderFacts = {
   estimateMinor: 10_000,
   shares: [{ payerId: 1, shareBp: 10_000 }],
   approvalLimitMinor: 250_000,
+  ownLimitMinor: 250_000,
+  submittedByMe: false,
   liveVisits: 1,
   runningStints: 0,
   loggedMinutes: 30,
@@ -39,5 +41,5 @@ export const whole: OrderFacts = {
   ageDays: 0,
   asks: [{ id: 1, position: 1, kind: 'limit', who: 'somebody whose limit covers it', why: '', decided: false, mine: true }],
   openMembers: [],
-  rules: { completeness: DEFAULT_RULES.completeness, reasons: [] },
+  rules: { completeness: DEFAULT_RULES.completeness, reasons: [], ownSubmissions: DEFAULT_RULES.ownSubmissions },
 }

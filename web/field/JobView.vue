@@ -4,7 +4,7 @@ import { RouterLink, useRoute } from 'vue-router'
 import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
-import { address, call, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
+import { address, call, DecimalField, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
@@ -24,6 +24,10 @@ const parts = ref<{ id: number; code: string; name: string; unit: string; inStoc
 const partId = ref<number | null>(null)
 const quantity = ref('1')
 const lookForParts = useSoon(async () => (parts.value = (await call(contract.findParts, { q: partText.value })).rows), 150)
+const quantityField = ref<InstanceType<typeof DecimalField> | null>(null)
+function usePart(): void {
+  if (quantityField.value!.leave()) void act(() => call(contract.usePart, { visitId, partId: partId.value!, quantity: quantity.value }))
+}
 function openParts(): void {
   open.value = 'part'
   lookForParts()
@@ -61,12 +65,7 @@ function openParts(): void {
           @finish="(leaving) => act(() => call(contract.finishJob, { visitId, ...leaving }))"
           @leave="open = null"
         />
-        <form
-          v-if="open === 'part'"
-          class="card"
-          aria-label="Use a part"
-          @submit.prevent="act(() => call(contract.usePart, { visitId, partId: partId!, quantity }))"
-        >
+        <form v-if="open === 'part'" class="card" aria-label="Use a part" @submit.prevent="usePart">
           <h2>Use a part</h2>
           <div class="field">
             <label for="part-text">Part of name or code</label><input id="part-text" v-model="partText" class="entry" type="search" @input="lookForParts" />
@@ -82,10 +81,16 @@ function openParts(): void {
               ></label
             >
           </fieldset>
-          <div class="field">
-            <label for="part-quantity">How many</label
-            ><input id="part-quantity" v-model="quantity" class="entry mono" inputmode="decimal" :aria-invalid="!!problem?.at('quantity')" />
-          </div>
+          <DecimalField
+            id="part-quantity"
+            ref="quantityField"
+            label="How many"
+            kind="quantity"
+            required
+            :value="quantity"
+            :problem="problem?.at('quantity')"
+            @save="quantity = $event as string"
+          />
           <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
           <button class="push first" :disabled="busy || !partId">Use it</button>
           <button class="push" type="button" @click="open = null">Not now</button>

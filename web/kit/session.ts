@@ -6,6 +6,7 @@ import { may } from '#core/people'
 import type { Permission } from '#core/people'
 import { call, CallProblem } from './call'
 import { showTimesOf } from './format'
+import { showNumbersOf } from './writing'
 
 /** Who is signed in on this screen. */
 export const useSession = defineStore('session', () => {
@@ -16,6 +17,7 @@ export const useSession = defineStore('session', () => {
     self.value = person
     if (!person) return
     showTimesOf(person.site.zone)
+    showNumbersOf(person.site)
   }
 
   /** Asks the server once who this is; nobody is a valid answer. */

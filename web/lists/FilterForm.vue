@@ -3,7 +3,7 @@ import { NSelect } from 'naive-ui/es/select'
 import { computed, nextTick, onMounted, ref } from 'vue'
 import { isDay, listField } from '#core/lists'
 import type { Clause, ListField, ListKind } from '#core/lists'
-import { DialogBox } from '#web/kit'
+import { DialogBox, exampleAmount, readTyped, writtenAs } from '#web/kit'
 import type { Choice } from '../kit/PickField.vue'
 import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
 
@@ -27,7 +27,7 @@ const known = ref(new Map(Object.entries(props.names)))
 
 /** Money is typed as people write it. */
 function shown(end: string | undefined): string {
-  return end === undefined ? '' : field.value.shape === 'money' ? (Number(end) / 100).toFixed(2) : end
+  return end === undefined ? '' : field.value.shape === 'money' ? writtenAs('money', end) : end
 }
 const remote = computed(() => field.value.register === 'place' || field.value.register === 'asset')
 const options = computed<Choice[]>(() => {
@@ -79,11 +79,10 @@ function preset(span: string): void {
   to.value = last
 }
 
+/** The amount in minor units, or null when it cannot be read; what was understood is shown back. */
 function money(typed: string): string | null {
-  const plain = typed.replace(/[\s,]/g, '')
-  if (!/^\d{1,8}(\.\d{1,2})?$/.test(plain)) return null
-  const [units = '0', cents = ''] = plain.split('.')
-  return String(Number(units) * 100 + Number(cents.padEnd(2, '0') || '0'))
+  const read = readTyped('money', typed)
+  return read.problem !== undefined || read.value === null ? null : String(read.value)
 }
 
 function set(): void {
@@ -100,7 +99,7 @@ function set(): void {
   if (shape === 'day' || shape === 'money') {
     const read = (typed: string) => (shape === 'day' ? (isDay(typed) ? typed : null) : money(typed))
     const ends = [from.value.trim(), to.value.trim()].map((typed) => (typed ? read(typed) : undefined))
-    if (ends.includes(null)) wrong.value = shape === 'day' ? 'Write a day like 2026-11-25, today, -30d or 7d.' : 'Write an amount like 1250.00.'
+    if (ends.includes(null)) wrong.value = shape === 'day' ? 'Write a day like 2026-11-25, today, -30d or 7d.' : `Write an amount like ${exampleAmount()}.`
     else if (!ends[0] && !ends[1]) wrong.value = 'Write from when, to when, or both.'
     else emit('set', { field: name, ...(ends[0] ? { from: ends[0] } : {}), ...(ends[1] ? { to: ends[1] } : {}) })
     return

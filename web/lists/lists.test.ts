@@ -111,7 +111,7 @@ describe('a filter', () => {
     expect(shown.emitted('set')).toEqual([[{ field: 'estimate', from: '125050' }]])
     await shown.find('#filter-to').setValue('dear')
     await shown.find('form').trigger('submit')
-    expect(shown.find('[role="alert"]').text()).toBe('Write an amount like 1250.00.')
+    expect(shown.find('[role="alert"]').text()).toBe('Write an amount like 1,250.00.')
     expect(form('estimate', '50000..').find<HTMLInputElement>('#filter-value').element.value).toBe('500.00')
   })
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { DecimalField } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import type { Choice } from '../kit/PickField.vue'
 
@@ -13,18 +14,16 @@ const props = defineProps<{
 const emit = defineEmits<{ save: [{ payerId: number; shareBp: number }[]] }>()
 interface Line {
   payerId: number | null
-  percent: string
+  percent: number | null
 }
-const fresh = () => props.shares.map((share): Line => ({ payerId: share.payerId, percent: String(share.shareBp / 100) }))
+const fresh = () => props.shares.map((share): Line => ({ payerId: share.payerId, percent: share.shareBp }))
 const lines = ref<Line[]>(fresh())
 watch(
   () => JSON.stringify(props.shares),
   () => (lines.value = fresh()),
 )
 const parsed = computed(() =>
-  lines.value.flatMap((line) =>
-    line.payerId && /^\d{1,3}(\.\d{1,2})?$/.test(line.percent) ? [{ payerId: line.payerId, shareBp: Math.round(Number(line.percent) * 100) }] : [],
-  ),
+  lines.value.flatMap((line) => (line.payerId && line.percent !== null && line.percent >= 0 ? [{ payerId: line.payerId, shareBp: line.percent }] : [])),
 )
 const sum = computed(() => parsed.value.reduce((total, line) => total + line.shareBp, 0))
 const whole = computed(() => parsed.value.length === lines.value.length && sum.value === 10_000)
@@ -34,7 +33,7 @@ function change(): void {
 }
 function remove(index: number): void {
   lines.value.splice(index, 1)
-  if (lines.value.length === 1) lines.value[0]!.percent = '100'
+  if (lines.value.length === 1) lines.value[0]!.percent = 10_000
   change()
 }
 </script>
@@ -51,14 +50,18 @@ function remove(index: number): void {
         :disabled="disabled"
         @pick="((line.payerId = $event as number), change())"
       />
-      <div class="field percent">
-        <label :for="`share-${index}`">Share in %</label
-        ><input :id="`share-${index}`" v-model="line.percent" class="entry mono" inputmode="decimal" :disabled="disabled" @change="change" />
-      </div>
+      <DecimalField
+        :id="`share-${index}`"
+        label="Share in %"
+        kind="percent"
+        :value="line.percent"
+        :disabled="disabled"
+        @save="((line.percent = $event as number | null), change())"
+      />
       <button v-if="!disabled && lines.length > 1" class="push" type="button" :aria-label="`Remove payer ${index + 1}`" @click="remove(index)">Remove</button>
     </div>
     <div v-if="!disabled" class="acts">
-      <button class="push" type="button" @click="lines.push({ payerId: null, percent: lines.length ? '' : '100' })">Add a payer</button>
+      <button class="push" type="button" @click="lines.push({ payerId: null, percent: lines.length ? null : 10_000 })">Add a payer</button>
     </div>
     <p v-if="problem" class="problem">{{ problem }}</p>
     <p v-else-if="lines.length && !whole" class="problem">The shares add to {{ sum / 100 }} %. They are saved when they add to 100 %.</p>

@@ -60,6 +60,9 @@ describe('an amount as people write it', () => {
     ['1,250.5', 125_050],
     [' 0.05 ', 5],
     ['.9', 90],
+    ['12,34', 1_234],
+    ['12,5', 1_250],
+    ['1.234,56', 123_456],
     ['', null],
   ])('“%s” is %s minor units', async (typed, minor) => {
     const money = mount(MoneyField, { props: { name: 'estimateMinor', label: 'Estimate', value: 777 } })
@@ -68,14 +71,25 @@ describe('an amount as people write it', () => {
     expect(money.emitted('save')).toEqual([[minor, 777]])
   })
 
-  test.each(['12.345', '-5', 'ten', '1.2.3', '€5'])('“%s” is not taken, and says how to write it', async (typed) => {
+  test.each(['12.345', '-5', 'ten', '1.2.3', '€5', '1,23,4'])('“%s” is not taken, and says how to write it', async (typed) => {
     const money = mount(MoneyField, { props: { name: 'estimateMinor', label: 'Estimate', value: null } })
     await money.find('input').setValue(typed)
     await money.find('input').trigger('blur')
     expect(money.emitted('save')).toBeUndefined()
-    expect(money.find('.problem').text()).toBe('Write an amount like 1250.00.')
+    expect(money.find('.problem').text()).toMatch(/^Write (a number like 1250.50|at most 2 decimals|nought or more)\.$/)
     expect(money.find('input').element.value).toBe(typed)
   })
+})
+
+test('what was typed is shown back as it was understood, and said where it could have been another', async () => {
+  const money = mount(MoneyField, { props: { name: 'estimateMinor', label: 'Estimate', value: null } })
+  const field = money.find('input')
+  await field.setValue('12,34')
+  await field.trigger('blur')
+  expect([field.element.value, money.find('[role="status"]').exists()]).toEqual(['12.34', false])
+  await field.setValue('1,234')
+  await field.trigger('blur')
+  expect([field.element.value, money.find('[role="status"]').text()]).toEqual(['1,234.00', 'Read as 1,234.00.'])
 })
 
 describe('who pays', () => {
@@ -93,8 +107,8 @@ describe('who pays', () => {
     await fields.find('.acts button').trigger('click')
     expect(fields.emitted('save')).toBeUndefined()
     const [first] = fields.findAll('input')
-    await first!.setValue('66.67')
-    await first!.trigger('change')
+    await first!.setValue('66,67')
+    await first!.trigger('blur')
     expect(fields.emitted('save')).toBeUndefined()
     expect(fields.find('.problem').text()).toContain('The shares add to 66.67 %')
   })
@@ -112,7 +126,7 @@ describe('who pays', () => {
   test.each(['150', '-10', 'half', '33.333'])('a share of “%s” is never sent', async (typed) => {
     const fields = shares([6_000, 4_000])
     await fields.findAll('input')[0]!.setValue(typed)
-    await fields.findAll('input')[0]!.trigger('change')
+    await fields.findAll('input')[0]!.trigger('blur')
     expect(fields.emitted('save')).toBeUndefined()
     expect(fields.find('.problem').exists()).toBe(true)
   })

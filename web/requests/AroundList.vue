@@ -73,7 +73,7 @@ async function follow(): Promise<void> {
         <strong>{{ one.summary }}</strong>, {{ one.place }}
       </p>
       <p class="label">Reported {{ longTime(one.since) }}. {{ one.progress.sentence }}</p>
-      <p v-if="joined.includes(one.id)" role="status">You hear by mail how it goes. You need not send it again.</p>
+      <p v-if="joined.includes(one.id)" role="status">Look into your mail and confirm the address; then you hear how it goes. You need not send it again.</p>
       <form v-else-if="joining?.id === one.id" class="follow" @submit.prevent="follow">
         <div class="field">
           <label for="follow-email">Your mail address, to hear how it goes</label

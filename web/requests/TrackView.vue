@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onUnmounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { answerQuestion, readTrackedFile, sayNotFixed, trackRequest, uploadTrackedFile, writeAsReporter } from '#contract/requests'
+import { answerQuestion, confirmFollow, readTrackedFile, sayNotFixed, trackRequest, uploadTrackedFile, writeAsReporter } from '#contract/requests'
 import type { KeptFile, TrackedRequest } from '#contract/requests'
 import { address, call, CallProblem, longTime, ProblemNote, useLoading } from '#web/kit'
 import FilesField from './FilesField.vue'
@@ -48,6 +48,11 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
           <p class="label mono">{{ tracked.value.value.number }}</p>
           <h2>{{ tracked.value.value.summary }}</h2>
           <p class="standing" role="status">{{ tracked.value.value.progress.sentence }}</p>
+          <template v-if="tracked.value.value.toConfirm">
+            <p>Somebody asked us to tell this address how it goes. If it was you, say so; nothing more is sent to it otherwise.</p>
+            <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
+            <button class="push first" type="button" :disabled="busy" @click="send(() => call(confirmFollow, { token }))">Yes, tell me how it goes</button>
+          </template>
           <form v-if="tracked.value.value.mayAnswer" class="card" @submit.prevent="send(() => call(answerQuestion, { token, answer }))">
             <div class="field"><label for="answer">Your answer</label><textarea id="answer" v-model="answer" class="entry" required maxlength="2000" /></div>
             <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
@@ -83,7 +88,7 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
             <button class="push first" :disabled="busy">Send</button> <button class="push" type="button" @click="open = null">Not now</button>
           </form>
         </div>
-        <div class="card">
+        <div v-if="tracked.value.value.steps.length" class="card">
           <h2>What has happened</h2>
           <ol class="steps">
             <li v-for="(one, index) in tracked.value.value.steps" :key="index">

@@ -291,6 +291,6 @@ test('“me too” asks for a mail address, says what is wrong with it, and then
   await list.find('input').setValue('me@reporter.example')
   await list.find('form').trigger('submit')
   await settled()
-  expect(list.text()).toContain('You hear by mail how it goes.')
+  expect(list.text()).toContain('confirm the address; then you hear how it goes.')
   expect(sent.at(-1)!.body).toMatchObject({ email: 'me@reporter.example' })
 })

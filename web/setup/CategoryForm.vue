@@ -4,7 +4,7 @@ import { saveCategory } from '#contract/setup'
 import type { CategoryRow, IntakeSetup } from '#contract/setup'
 import { QUESTION_KIND_NAMES, QUESTION_KINDS } from '#core/requests'
 import type { Answers, Question } from '#core/requests'
-import { call } from '#web/kit'
+import { call, readTyped } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import { useVocabulary } from '../orders/vocabulary'
@@ -46,8 +46,12 @@ function hangOn(one: Question, code: string): void {
   one.when = code ? { code, is: answersOf(code)[0] ?? '' } : null
 }
 const numberOf = (event: Event) => {
-  const text = (event.target as HTMLInputElement).value.trim()
-  return text === '' ? null : Number(text)
+  const field = event.target as HTMLInputElement
+  const read = readTyped('quantity', field.value)
+  const value = read.problem === undefined && read.value !== null ? Number(read.value) : null
+  // Shown back as it was understood; what is no number is none.
+  field.value = value === null ? '' : String(value)
+  return value
 }
 /** Only what belongs to the kind of question is sent. */
 const plain = (one: Question): Question => ({

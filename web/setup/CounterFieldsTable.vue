@@ -13,11 +13,8 @@ const chosen = ref<number[]>([])
 const others = computed(() => props.setup.sites.filter((one) => one.id !== copying.value?.id))
 const changesAt = (to: SiteIntake) => fieldChanges(to.fields, copying.value!.fields)
 
-const save = (site: SiteIntake, change: Partial<Pick<SiteIntake, 'fields' | 'sharedMessages'>>) =>
-  props.keep(
-    () => call(editSiteIntake, { id: site.id, fields: site.fields, sharedMessages: site.sharedMessages, ...change }),
-    `${site.code} is saved; the Counter asks like this from now on.`,
-  )
+const save = (site: SiteIntake, change: Pick<SiteIntake, 'fields'>) =>
+  props.keep(() => call(editSiteIntake, { id: site.id, ...change }), `${site.code} is saved; the Counter asks like this from now on.`)
 const ask = (site: SiteIntake, field: CounterField, event: Event) =>
   save(site, { fields: { ...site.fields, [field]: (event.target as HTMLSelectElement).value as Asking } })
 
@@ -50,20 +47,6 @@ async function copy(): Promise<void> {
           <td v-for="site in setup.sites" :key="site.id">
             <select class="entry" :value="site.fields[field]" :aria-label="`${COUNTER_FIELD_NAMES[field]} at ${site.code}`" @change="ask(site, field, $event)">
               <option v-for="asking in ASKING" :key="asking" :value="asking">{{ ASKING_NAMES[asking] }}</option>
-            </select>
-          </td>
-        </tr>
-        <tr>
-          <td>Messages of the desk</td>
-          <td v-for="site in setup.sites" :key="site.id">
-            <select
-              class="entry"
-              :value="site.sharedMessages ? 'shared' : 'alone'"
-              :aria-label="`Messages at ${site.code}`"
-              @change="save(site, { sharedMessages: ($event.target as HTMLSelectElement).value === 'shared' })"
-            >
-              <option value="shared">reach everybody who follows</option>
-              <option value="alone">reach the reporter alone</option>
             </select>
           </td>
         </tr>

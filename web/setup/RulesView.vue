@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NSwitch } from 'naive-ui/es/switch'
 import { computed, ref, watch } from 'vue'
 import { readRuleBook, saveRules } from '#contract/setup'
 import type { RuleBookSheet, SaveRules } from '#contract/setup'
@@ -85,6 +86,14 @@ const INDEX = [
       <section id="rules-agree" aria-label="Approval">
         <h2>Who has to agree</h2>
         <p class="soft">Somebody whose limit covers the estimate approves in any case. Limits stand under “People and rules”.</p>
+        <label class="own-choice"
+          ><NSwitch
+            :value="sheet.book.ownSubmissions === 'own_limit'"
+            aria-label="Somebody may approve what they submitted, when their own limit covers it"
+            @update:value="(on: boolean) => save('ownSubmissions', on ? 'own_limit' : 'never')"
+          />
+          Somebody may approve what they submitted, when their own limit covers it</label
+        >
         <ApprovalRules :ref="(one) => (lists.approvals = one as never)" :sheet="sheet" :names="names" @save="save('approvals', $event)" />
         <h3>Payers who are asked</h3>
         <ConsentList :sheet="sheet" :names="names" :keep="keep" :problem="keeping.problem.value" />
@@ -109,6 +118,12 @@ const INDEX = [
 section :deep(h3),
 section h2:not(:first-child) {
   margin-top: 12px;
+}
+.own-choice {
+  display: inline-flex;
+  gap: 8px;
+  align-items: center;
+  margin-bottom: 8px;
 }
 .top nav {
   display: flex;

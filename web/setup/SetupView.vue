@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { editAccount, editHold, editNumbering, editTarget, readSetup } from '#contract/setup'
+import { editAccount, editHold, editNumbering, editTarget, handOver, readSetup } from '#contract/setup'
 import type { SetupSheet } from '#contract/setup'
 import { HOLD_REASON_NAMES } from '#core/orders'
 import type { HoldReason } from '#core/orders'
-import { ROLE_NAMES, ROLES } from '#core/people'
 import { PRIORITY_NAMES } from '#core/requests'
 import { call, ProblemNote, useKeeping, useLoading } from '#web/kit'
 import MoneyField from '../orders/MoneyField.vue'
+import GrantField from './GrantField.vue'
 import SetupTabs from './SetupTabs.vue'
+import UnableList from './UnableList.vue'
 
 const setup = useLoading(() => call(readSetup, {}))
 void setup.load()
@@ -42,6 +43,10 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
     </header>
     <ProblemNote v-if="setup.problem.value" :problem="setup.problem.value" @retry="setup.load" />
     <template v-else-if="setup.value.value">
+      <UnableList
+        :setup="setup.value.value"
+        @hand-over="({ name, ...input }) => keep(() => call(handOver, input), `What waited for ${name} is handed over.`)"
+      />
       <section aria-label="Targets">
         <h2>What each priority promises, in minutes</h2>
         <table class="plain-table">
@@ -104,9 +109,11 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
       </section>
       <section aria-label="Holds">
         <h2>Which holds stop the target clock</h2>
+        <p v-if="!setup.value.value.everywhere" class="soft">These hold at every site; an administrator of all sites changes them.</p>
         <label v-for="hold in setup.value.value.holds" :key="hold.reason" class="check"
           ><input
             type="checkbox"
+            :disabled="!setup.value.value.everywhere"
             :checked="hold.stopsClock"
             @change="
               keep(
@@ -165,23 +172,19 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
                 {{ account.name }}<br /><span class="soft">{{ account.email }}</span>
               </td>
               <td>
-                <label v-for="role in ROLES" :key="role" class="role"
-                  ><input
-                    type="checkbox"
-                    :checked="account.roles.includes(role)"
-                    @change="
-                      saveAccount(account, {
-                        roles: ($event.target as HTMLInputElement).checked ? [...account.roles, role] : account.roles.filter((one) => one !== role),
-                      })
-                    "
-                  />
-                  {{ ROLE_NAMES[role] }}</label
-                >
+                <GrantField
+                  :name="account.name"
+                  :grants="account.roles"
+                  :sites="setup.value.value.sites"
+                  :everywhere="setup.value.value.everywhere"
+                  @save="saveAccount(account, { roles: $event })"
+                />
               </td>
               <td>
                 <MoneyField
                   :name="`limit-${account.id}`"
                   label="Limit"
+                  :disabled="!account.whole"
                   :value="account.approvalLimitMinor"
                   @save="saveAccount(account, { approvalLimitMinor: $event })"
                 />
@@ -202,6 +205,7 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
                   ><input
                     type="checkbox"
                     :checked="!account.disabled"
+                    :disabled="!account.whole"
                     @change="saveAccount(account, { disabled: !($event.target as HTMLInputElement).checked })"
                   />
                   yes</label

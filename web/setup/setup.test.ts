@@ -26,6 +26,7 @@ const category: CategoryRow = {
   questions: [],
 }
 const setup: IntakeSetup = {
+  everywhere: true,
   sites: [
     {
       id: 1,
@@ -33,9 +34,8 @@ const setup: IntakeSetup = {
       name: 'Skerry Sound',
       deskEmail: 'desk-ske@skerry.example',
       fields: { ...USUAL_COUNTER_FIELDS, phone: 'required' },
-      sharedMessages: true,
     },
-    { id: 2, code: 'MUS', name: 'Mussel Yard', deskEmail: 'desk-mus@skerry.example', fields: USUAL_COUNTER_FIELDS, sharedMessages: true },
+    { id: 2, code: 'MUS', name: 'Mussel Yard', deskEmail: 'desk-mus@skerry.example', fields: USUAL_COUNTER_FIELDS },
   ],
   categories: [category],
   wordings: [1, 2].flatMap((siteId) => OCCASIONS.map((occasion) => ({ siteId, occasion, own: false, ...USUAL_WORDINGS[occasion] }))),
@@ -69,7 +69,7 @@ test('a field set otherwise is saved with the others as they stand', async () =>
   const table = mount(CounterFieldsTable, { props: { setup, keep } })
   await table.find('[aria-label="Phone at MUS"]').setValue('not_asked')
   await settled()
-  expect(sent[0]!.body).toEqual({ fields: { ...USUAL_COUNTER_FIELDS, phone: 'not_asked' }, sharedMessages: true })
+  expect(sent[0]!.body).toEqual({ fields: { ...USUAL_COUNTER_FIELDS, phone: 'not_asked' } })
 })
 
 describe('a category', () => {

@@ -1,19 +1,35 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { DecimalField } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 
 /** The vendor's bill, line by line, as it will be paid. */
 defineProps<{ currency: string; busy: boolean; problem: CallProblem | null }>()
 const emit = defineEmits<{ send: [{ number: string; taxBp: number; lines: { description: string; quantity: string; unitPriceMinor: number }[] }]; leave: [] }>()
 const number = ref('')
-const tax = ref('13.5')
-const lines = ref([{ description: '', quantity: '1', price: '' }])
+const tax = ref<number | null>(1_350)
+interface Line {
+  description: string
+  quantity: string | null
+  price: number | null
+}
+const lines = ref<Line[]>([{ description: '', quantity: '1', price: null }])
+/** The fields that hold numbers, by what they are of. */
+const fields: Record<string, InstanceType<typeof DecimalField> | null> = {}
+const field = (name: string) => (one: unknown) => (fields[name] = one as InstanceType<typeof DecimalField> | null)
 
+/** Every number is read before anything is sent: none is taken for another. */
 function send(): void {
+  if (
+    Object.values(fields)
+      .map((one) => one?.leave())
+      .includes(false)
+  )
+    return
   emit('send', {
     number: number.value,
-    taxBp: Math.round(Number(tax.value) * 100),
-    lines: lines.value.map((line) => ({ description: line.description, quantity: line.quantity, unitPriceMinor: Math.round(Number(line.price) * 100) })),
+    taxBp: tax.value ?? 0,
+    lines: lines.value.map((line) => ({ description: line.description, quantity: line.quantity ?? '', unitPriceMinor: line.price ?? 0 })),
   })
 }
 </script>
@@ -30,19 +46,27 @@ function send(): void {
       <div class="field wide">
         <label :for="`bill-what-${index}`">What</label><input :id="`bill-what-${index}`" v-model="line.description" class="entry" required maxlength="200" />
       </div>
-      <div class="field">
-        <label :for="`bill-quantity-${index}`">Quantity</label
-        ><input :id="`bill-quantity-${index}`" v-model="line.quantity" class="entry mono" required pattern="\d{1,6}(\.\d{1,3})?" inputmode="decimal" />
-      </div>
-      <div class="field">
-        <label :for="`bill-price-${index}`">Price each, {{ currency }}</label
-        ><input :id="`bill-price-${index}`" v-model="line.price" class="entry mono" required pattern="\d{1,7}(\.\d{1,2})?" inputmode="decimal" />
-      </div>
+      <DecimalField
+        :id="`bill-quantity-${index}`"
+        :ref="field(`quantity-${index}`)"
+        label="Quantity"
+        kind="quantity"
+        required
+        :value="line.quantity"
+        @save="line.quantity = $event as string"
+      />
+      <DecimalField
+        :id="`bill-price-${index}`"
+        :ref="field(`price-${index}`)"
+        :label="`Price each, ${currency}`"
+        kind="money"
+        required
+        :value="line.price"
+        @save="line.price = $event as number"
+      />
     </fieldset>
-    <button class="push" type="button" @click="lines.push({ description: '', quantity: '1', price: '' })">Another line</button>
-    <div class="field">
-      <label for="bill-tax">Tax in %</label><input id="bill-tax" v-model="tax" class="entry mono" required pattern="\d{1,2}(\.\d{1,2})?" inputmode="decimal" />
-    </div>
+    <button class="push" type="button" @click="lines.push({ description: '', quantity: '1', price: null })">Another line</button>
+    <DecimalField id="bill-tax" :ref="field('tax')" label="Tax in %" kind="percent" required :value="tax" @save="tax = $event as number" />
     <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
     <button class="push first" :disabled="busy">Send the bill</button>
     <button class="push" type="button" @click="emit('leave')">Not now</button>

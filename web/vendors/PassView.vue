@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 import * as contract from '#contract/vendors'
 import type { PassSheet } from '#contract/vendors'
 import { formatMinor } from '#core/kit'
-import { call, longTime, ProblemNote, shortTime, useLoading } from '#web/kit'
+import { call, longTime, ProblemNote, shortTime, showNumbersOf, useLoading } from '#web/kit'
 import ClockCard from '../field/ClockCard.vue'
 import FinishForm from '../field/FinishForm.vue'
 import JobFacts from '../field/JobFacts.vue'
@@ -15,7 +15,7 @@ import BillForm from './BillForm.vue'
 /** A vendor's one job, without an account. */
 const token = String(useRoute().params.token)
 const pass = useLoading(() => call(contract.readPass, { token }))
-void pass.load()
+void pass.load().then(() => pass.value.value && showNumbersOf(pass.value.value))
 const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<PassSheet, 'note' | 'finish' | 'bill'>(pass, (file) =>
   call(contract.addVendorPhoto, { token }, { file }),
 )

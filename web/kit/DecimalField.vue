@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { couldBeEither, readTyped, writtenAs } from './writing'
+import type { DecimalKind } from './writing'
+
+/**
+ * A number typed as people write it: money, a percentage, a quantity. Shown back as it was understood as
+ * soon as the field is left; what cannot be read stays as typed, with the reason.
+ */
+const props = defineProps<{
+  id: string
+  label: string
+  kind: DecimalKind
+  value: number | string | null
+  disabled?: boolean
+  required?: boolean
+  problem?: string
+}>()
+const emit = defineEmits<{ save: [value: number | string | null, base: number | string | null] }>()
+const text = ref(writtenAs(props.kind, props.value))
+const wrong = ref('')
+const understood = ref('')
+let base = text.value
+let baseValue = props.value
+watch(
+  () => props.value,
+  (now) => {
+    if (text.value !== base) return
+    text.value = base = writtenAs(props.kind, now)
+    baseValue = now
+  },
+)
+
+/** Reads what is there; false when it cannot be read. */
+function leave(): boolean {
+  const read = readTyped(props.kind, text.value)
+  const problem = read.problem ?? (read.value === null && props.required ? 'This is needed.' : Number(read.value) < 0 ? 'Write nought or more.' : undefined)
+  if (problem !== undefined || read.problem !== undefined) {
+    wrong.value = problem!
+    understood.value = ''
+    return false
+  }
+  wrong.value = ''
+  const shown = writtenAs(props.kind, read.value)
+  understood.value = couldBeEither(text.value) ? `Read as ${shown}.` : ''
+  const before = baseValue
+  text.value = base = shown
+  baseValue = read.value
+  if (read.value !== before) emit('save', read.value, before)
+  return true
+}
+defineExpose({ leave })
+</script>
+
+<template>
+  <div class="field">
+    <label :for="id">{{ label }}<slot name="mark" /></label>
+    <input
+      :id="id"
+      v-model="text"
+      class="entry mono"
+      inputmode="decimal"
+      autocomplete="off"
+      :disabled="disabled"
+      :aria-invalid="!!(wrong || problem)"
+      :aria-describedby="wrong || problem || understood ? `${id}-says` : undefined"
+      @blur="leave"
+      @keydown.enter="leave"
+    />
+    <p v-if="wrong || problem" :id="`${id}-says`" class="problem">{{ wrong || problem }}</p>
+    <p v-else-if="understood" :id="`${id}-says`" class="soft" role="status">{{ understood }}</p>
+  </div>
+</template>
