@@ -1,14 +1,14 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { rmSync } from 'node:fs'
 import path from 'node:path'
 import { ensurePackages, ensurePrograms, root } from './kit/tools.mjs'
 
 /** Measures speed and memory against the limits of the issue, each as a ratio or a bound within this one run. */
 ensurePrograms({ mariadbd: 'mariadb-server', chromium: 'chromium', chromedriver: 'chromium-driver' })
 ensurePackages()
-const { build } = await import('./build.mjs')
-await build()
+const { ownFolder } = await import('./kit/folders.mjs')
+const { buildApart } = await import('./kit/processes.mjs')
+await buildApart()
 const { build: bundle } = await import('esbuild')
 await bundle({
   entryPoints: [path.join(root, 'tests/bench/main.ts')],
@@ -21,9 +21,18 @@ await bundle({
   logLevel: 'warning',
 })
 const { startDatabase } = await import('./kit/database.mjs')
-const folder = mkdtempSync(path.join(tmpdir(), 'evrix-bench-'))
+const folder = await ownFolder('evrix-bench-')
 const database = await startDatabase(folder)
 let code
+let running = null
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+  process.once(signal, () => {
+    running?.kill('SIGKILL')
+    void database.stop().finally(() => {
+      rmSync(folder, { recursive: true, force: true })
+      process.exit(1)
+    })
+  })
 try {
   code = await new Promise((resolve) => {
     const child = spawn(process.execPath, [path.join(root, 'dist/server/bench.js'), ...process.argv.slice(2)], {
@@ -31,6 +40,7 @@ try {
       env: { ...process.env, EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, EVRIX_ROOT: root },
       stdio: ['ignore', 'inherit', 'inherit'],
     })
+    running = child
     child.once('exit', (status) => resolve(status ?? 1))
   })
 } finally {

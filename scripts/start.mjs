@@ -8,9 +8,9 @@ mkdirSync(dataDir, { recursive: true })
 if (!process.env.EVRIX_DATABASE_URL) ensurePrograms({ mariadbd: 'mariadb-server' })
 ensurePackages()
 
-const { build } = await import('./build.mjs')
 const { ensureSchema, freePort, startDatabase } = await import('./kit/database.mjs')
-const { runProgram, startProgram } = await import('./kit/processes.mjs')
+const { claimFolder } = await import('./kit/folders.mjs')
+const { buildApart, keepRunning, runProgram, startProgram } = await import('./kit/processes.mjs')
 
 /** What has been started, to be ended in the reverse order. */
 const running = []
@@ -21,33 +21,48 @@ async function end(code) {
   for (const part of running.reverse()) await part.stop()
   process.exit(code)
 }
-process.on('SIGINT', () => void end(0))
-process.on('SIGTERM', () => void end(0))
+// A terminal that is closed ends it as Ctrl C does.
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0))
+const giveUp = (sentence) => {
+  console.error(sentence)
+  void end(1)
+}
 
 try {
-  await build()
+  const release = claimFolder(dataDir)
+  running.push({ stop: () => Promise.resolve(release()) })
+  await buildApart()
   let databaseUrl = process.env.EVRIX_DATABASE_URL
   if (!databaseUrl) {
-    const database = await startDatabase(dataDir)
+    // Where it was the first time, it comes back to: the server looks for it there.
+    let port = null
+    const database = await keepRunning(
+      'The database',
+      async () => {
+        const started = await startDatabase(dataDir, { port })
+        port = started.port
+        return started
+      },
+      giveUp,
+    )
     running.push(database)
-    databaseUrl = await ensureSchema(database.url, 'evrix')
+    databaseUrl = await ensureSchema(database.part.url, 'evrix')
   }
   const env = { EVRIX_DATA_DIR: dataDir, EVRIX_DATABASE_URL: databaseUrl }
   await runProgram('demo', env)
   // The stand-in passes mail for the desks on to the server, which therefore needs an address before it runs.
   const inboundPort = process.env.EVRIX_INBOUND_PORT ?? String(await freePort())
-  const mail = process.env.EVRIX_SMTP_URL ? null : await startProgram('mail', { ...env, EVRIX_INBOUND_URL: `smtp://127.0.0.1:${inboundPort}` })
+  const mailEnv = { EVRIX_SMTP_PORT: String(await freePort()), EVRIX_MAIL_PORT: String(await freePort()) }
+  const mail = process.env.EVRIX_SMTP_URL
+    ? null
+    : await keepRunning('The mail server', () => startProgram('mail', { ...env, ...mailEnv, EVRIX_INBOUND_URL: `smtp://127.0.0.1:${inboundPort}` }), giveUp)
   if (mail) running.push(mail)
-  const port = process.env.PORT ?? String(await preferred(4600, freePort))
-  const server = await startProgram('main', {
-    ...env,
-    PORT: port,
-    EVRIX_INBOUND_PORT: inboundPort,
-    EVRIX_SMTP_URL: process.env.EVRIX_SMTP_URL ?? mail.addresses[0],
-  })
+  const port =
+    process.env.PORT && process.env.PORT !== '0' ? process.env.PORT : String(await (process.env.PORT === '0' ? freePort() : preferred(4600, freePort)))
+  const serverEnv = { ...env, PORT: port, EVRIX_INBOUND_PORT: inboundPort, EVRIX_SMTP_URL: process.env.EVRIX_SMTP_URL ?? mail.part.addresses[0] }
+  const server = await keepRunning('The server', () => startProgram('main', serverEnv), giveUp)
   running.push(server)
-  void server.ended.then((code) => end(code ?? 1))
-  greet(server.addresses[0], mail?.addresses[1], inboundPort)
+  greet(process.env.EVRIX_PUBLIC_URL ?? server.part.addresses[0], mail?.part.addresses[1], inboundPort)
 } catch (error) {
   console.error(error instanceof Error ? error.message : error)
   await end(1)

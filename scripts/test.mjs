@@ -1,25 +1,36 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { rmSync } from 'node:fs'
 import path from 'node:path'
 import { ensurePackages, ensurePrograms, root } from './kit/tools.mjs'
 
 /** Every check, in the order in which a failure is cheapest. A database and a folder of their own. */
 ensurePrograms({ mariadbd: 'mariadb-server', chromium: 'chromium', chromedriver: 'chromium-driver', pdftotext: 'poppler-utils' })
 ensurePackages()
-const { build } = await import('./build.mjs')
 const { startDatabase } = await import('./kit/database.mjs')
+const { ownFolder } = await import('./kit/folders.mjs')
+const { buildApart } = await import('./kit/processes.mjs')
 
-const folder = mkdtempSync(path.join(tmpdir(), 'evrix-test-'))
+const folder = await ownFolder('evrix-test-')
 let database = null
 let failed = false
+/** The check that runs now: it and all it has started are ended when this is. */
+let current = null
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+  process.once(signal, () => {
+    console.error(`\nEnded by ${signal}.`)
+    endCurrent()
+    void (database?.stop() ?? Promise.resolve()).finally(() => {
+      rmSync(folder, { recursive: true, force: true })
+      process.exit(1)
+    })
+  })
 try {
   await run('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
   await run('format', 'npx', ['prettier', '--check', '.', '--log-level', 'warn'])
   await run('types', 'npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.json'])
   await run('boundaries', 'npx', ['depcruise', 'core', 'contract', 'server', 'web', 'standins', 'demo', 'tests', '--config', '.dependency-cruiser.cjs'])
   await run('answers', 'node', ['scripts/answers.mjs', '--check'])
-  await build()
+  await buildApart()
   database = await startDatabase(folder, { quick: true })
   const world = await makeWorldOnce(database)
   // The build leaves NODE_ENV at production, in which components do not tell their tests what they emit.
@@ -50,11 +61,21 @@ function run(name, program, args, env = {}) {
   console.log(`\n— ${name}`)
   const began = Date.now()
   return new Promise((resolve, reject) => {
-    const child = spawn(program, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit'] })
+    const child = spawn(program, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit'], detached: true })
+    current = child
     child.once('exit', (code) => {
+      current = null
       console.log(`  ${name}: ${((Date.now() - began) / 1000).toFixed(0)} s`)
       if (code === 0) resolve()
       else reject(new Error(`${name} failed.`))
     })
   })
+}
+
+function endCurrent() {
+  try {
+    if (current) process.kill(-current.pid, 'SIGKILL')
+  } catch {
+    // It has ended by itself.
+  }
 }

@@ -84,6 +84,8 @@ async function main(): Promise<void> {
   process.once('SIGTERM', () => void stop())
   process.once('SIGINT', () => void stop())
   process.once('SIGHUP', () => void stop())
+  // Whoever started it is gone, perhaps killed: nothing is left running.
+  process.once('disconnect', () => void stop())
 }
 
 main().catch((error: unknown) => {

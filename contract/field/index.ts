@@ -72,12 +72,15 @@ export const switchStint = endpoint<{ visitId: number; kind: StintKind }, JobShe
   input: Joi.object({ ...byVisit, ...stintBody }),
 })
 
-export const stopClock = endpoint<{ visitId: number }, JobSheet>({
+/** Whoever forgot the clock says when they stopped. */
+export const stopBody = { stoppedAt: field.instant() }
+
+export const stopClock = endpoint<{ visitId: number; stoppedAt?: string }, JobSheet>({
   method: 'POST',
   path: '/api/rounds/:visitId/stop',
-  says: 'Stop the clock.',
+  says: 'Stop the clock; one that was forgotten, at the moment you stopped.',
   may: 'field.work',
-  input: Joi.object(byVisit),
+  input: Joi.object({ ...byVisit, ...stopBody }),
 })
 
 export const usePart = endpoint<{ visitId: number; partId: number; quantity: string }, JobSheet>({

@@ -33,6 +33,8 @@ export interface TrackedRequest {
   mayWrite: boolean
   /** It is said to be done: the reporter may say it is not. */
   maySayNotFixed: boolean
+  /** They have said so: the request the desk got again. */
+  toldAgain: string | null
 }
 
 const byToken = { token: field.token().required() }

@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
+import type { Instant } from '#contract/kit'
 import { ROLES } from '#core/people'
 import type { Grant } from '#core/people'
 import type { Priority } from '#core/requests'
@@ -76,6 +77,32 @@ export const handOver = endpoint<{ siteId: number; fromId: number; toId: number 
   says: 'Give what waits for somebody who cannot decide any more to somebody who can: rules, consents and open questions of a site.',
   may: 'setup.edit',
   input: Joi.object({ siteId: field.id().required(), fromId: field.id().required(), toId: field.id().required() }),
+})
+
+/** Something that happened of which nobody could be told: it was tried, and set aside. */
+export interface UntoldEvent {
+  id: number
+  at: Instant
+  kind: string
+  actorName: string
+  number: string | null
+  error: string
+  attempts: number
+}
+
+export const listUntold = endpoint<object, { rows: UntoldEvent[] }>({
+  method: 'GET',
+  path: '/api/setup/untold',
+  says: 'Events whose mails and notices could not be written, set aside after some tries.',
+  may: 'setup.edit',
+})
+
+export const tellAgain = endpoint<{ id: number }, { rows: UntoldEvent[] }>({
+  method: 'POST',
+  path: '/api/setup/untold/:id',
+  says: 'Try once more to tell of an event that was set aside.',
+  may: 'setup.edit',
+  input: Joi.object({ id: field.id().required() }),
 })
 
 export const editTarget = endpoint<{ id: number; clock: 'continuous' | 'working'; responseMinutes: number; completionMinutes: number }, SetupSheet>({

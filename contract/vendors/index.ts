@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
-import { finishBody } from '#contract/field'
+import { finishBody, stopBody } from '#contract/field'
 import type { VisitResult } from '#core/dispatch'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
@@ -62,12 +62,12 @@ export const switchVendorStint = endpoint<{ token: string; kind: StintKind }, Pa
   input: Joi.object({ ...byToken, kind: Joi.valid(...STINT_KINDS).required() }),
 })
 
-export const stopVendorClock = endpoint<{ token: string }, PassSheet>({
+export const stopVendorClock = endpoint<{ token: string; stoppedAt?: string }, PassSheet>({
   method: 'POST',
   path: '/api/pass/:token/stop',
-  says: 'Stop the clock.',
+  says: 'Stop the clock; one that was forgotten, at the moment you stopped.',
   may: 'vendor',
-  input: Joi.object(byToken),
+  input: Joi.object({ ...byToken, ...stopBody }),
 })
 
 export const addVendorNote = endpoint<{ token: string; text: string }, PassSheet>({

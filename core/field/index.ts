@@ -1,2 +1,3 @@
 export * from './outcome'
 export * from './additions'
+export * from './clock'

@@ -6,10 +6,12 @@ import { DateTime } from 'luxon'
  */
 const DAY = /^(\d{4}-\d{2}-\d{2}|today|-?\d{1,4}d)$/
 const isDate = (text: string) => /^\d{4}-/.test(text)
+/** The years every column and calendar holds. */
+const YEARS = [1900, 2999] as const
 
 /** Whether this is a day: of the calendar, or counted from today. */
 export function isDay(text: string): boolean {
-  return DAY.test(text) && (!isDate(text) || DateTime.fromISO(text).isValid)
+  return DAY.test(text) && (!isDate(text) || (DateTime.fromISO(text).isValid && Number(text.slice(0, 4)) >= YEARS[0] && Number(text.slice(0, 4)) <= YEARS[1]))
 }
 
 /** The instant a day begins, at `now` in `zone`. @throws RangeError when it is no day */

@@ -85,7 +85,9 @@ const DAY_MS = 86_400_000
 export function spanOf(start: string | undefined, end: string | undefined, now: Date): { from: Date; to: Date } {
   const read = (text: string, field: string) => {
     const at = DateTime.fromISO(text, { zone: 'utc' })
-    return at.isValid ? at.toJSDate() : refuse('date', `${field} is no W3C date and time like 2026-11-23T10:30:00Z.`, field)
+    return at.isValid && at.year >= 1970 && at.year < 3000
+      ? at.toJSDate()
+      : refuse('date', `${field} is no W3C date and time like 2026-11-23T10:30:00Z.`, field)
   }
   const from = start ? read(start, 'start_date') : null
   const to = end ? read(end, 'end_date') : from ? new Date(Math.min(now.getTime(), from.getTime() + MOST_DAYS * DAY_MS)) : now

@@ -1,1 +1,5 @@
 export function freePort(): Promise<number>
+export function startDatabase(
+  folder: string,
+  options?: { quick?: boolean; port?: number | null },
+): Promise<{ port: number; pid: number; url: string; stop: () => Promise<void>; ended: Promise<unknown> }>

@@ -1,8 +1,9 @@
 import { execFileSync, spawn } from 'node:child_process'
-import { existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import { endProcess, identityOf } from './processes.mjs'
 
 /** A port nobody listens on. */
 export function freePort() {
@@ -16,12 +17,30 @@ export function freePort() {
   })
 }
 
+/** What is noted of a running database beside its data, so that the next start finds it. */
+const NOTE = 'mariadb.json'
+
 /**
- * Starts MariaDB on loopback with its files in `folder`, and answers how to reach and end it.
- * With `quick`, nothing is flushed to disk on commit: for tests that throw the data away.
+ * Holds the database by a line of its own: when whoever started it is gone, however that came about, the
+ * line ends, and the database with it. Signals of a terminal are for its parent alone.
  */
-export async function startDatabase(folder, { quick = false } = {}) {
+const HOLDER = `
+trap : HUP INT TERM
+exec 3<&0
+"$@" 3<&- & db=$!
+(cat <&3 >/dev/null; kill -TERM $db 2>/dev/null) & line=$!
+while kill -0 $db 2>/dev/null; do wait $db; code=$?; done
+kill $line 2>/dev/null
+exit $code`
+
+/**
+ * Starts MariaDB on loopback with its files in `folder`, and answers how to reach and end it. One that still
+ * runs there after its owner was killed is ended first. With `quick`, nothing is flushed to disk on commit: for
+ * tests that throw the data away. `port` is the one to come back at after it ended by itself.
+ */
+export async function startDatabase(folder, { quick = false, port: wanted = null } = {}) {
   const dataDir = path.join(folder, 'mariadb')
+  await endLeftover(folder)
   const asRoot = process.getuid?.() === 0 ? ['--user=root'] : []
   if (!existsSync(path.join(dataDir, 'mysql'))) {
     mkdirSync(dataDir, { recursive: true })
@@ -29,16 +48,21 @@ export async function startDatabase(folder, { quick = false } = {}) {
       stdio: ['ignore', 'ignore', 'inherit'],
     })
   }
-  const port = await freePort()
+  const port = wanted ?? (await freePort())
   // A socket's path must be short, so it stands in a temporary folder rather than beside the data.
   const run = mkdtempSync(path.join(tmpdir(), 'evrix-'))
+  const pidFile = path.join(run, 'db.pid')
   const child = spawn(
-    'mariadbd',
+    'sh',
     [
+      '-c',
+      HOLDER,
+      'sh',
+      'mariadbd',
       '--no-defaults',
       `--datadir=${dataDir}`,
       `--socket=${run}/db.sock`,
-      `--pid-file=${run}/db.pid`,
+      `--pid-file=${pidFile}`,
       `--port=${port}`,
       '--bind-address=127.0.0.1',
       '--character-set-server=utf8mb4',
@@ -52,33 +76,53 @@ export async function startDatabase(folder, { quick = false } = {}) {
       `--innodb-flush-log-at-trx-commit=${quick ? 2 : 1}`,
       ...asRoot,
     ],
-    { stdio: ['ignore', 'ignore', 'pipe'] },
+    { stdio: ['pipe', 'ignore', 'pipe'], detached: true },
   )
   let said = ''
   child.stderr.on('data', (chunk) => (said = (said + chunk).slice(-4000)))
-  const ended = new Promise((resolve) => child.once('exit', resolve))
-  await reachable(port, child, () => said)
-  const stop = async () => {
-    child.kill('SIGTERM')
-    await ended
+  child.stdin.on('error', () => undefined)
+  const ended = new Promise((resolve) => child.once('exit', resolve)).then((code) => {
     rmSync(run, { recursive: true, force: true })
+    return code
+  })
+  await reachable(port, child, () => said)
+  const pid = Number(readFileSync(pidFile, 'utf8'))
+  writeFileSync(path.join(folder, NOTE), JSON.stringify({ pid, identity: identityOf(pid), run }))
+  const stop = async () => {
+    child.stdin.end()
+    await ended
+    rmSync(path.join(folder, NOTE), { force: true })
   }
-  return { port, pid: child.pid, url: `mysql://root@127.0.0.1:${port}`, stop, ended }
+  return { port, pid, url: `mysql://root@127.0.0.1:${port}`, stop, ended }
+}
+
+/** A database that runs on in this folder though nobody holds it any more: its lock would refuse the next one. */
+async function endLeftover(folder) {
+  const note = path.join(folder, NOTE)
+  if (!existsSync(note)) return
+  try {
+    const { pid, identity, run } = JSON.parse(readFileSync(note, 'utf8'))
+    await endProcess(pid, identity, 60_000)
+    rmSync(run, { recursive: true, force: true })
+  } catch {
+    // A note that cannot be read is of no use.
+  }
+  rmSync(note, { force: true })
 }
 
 async function reachable(port, child, said) {
   const { createConnection } = await import('mysql2/promise')
-  for (let tries = 0; tries < 300; tries++) {
+  for (let tries = 0; tries < 600; tries++) {
     if (child.exitCode !== null) throw new Error(`MariaDB did not start:\n${said()}`)
     try {
-      const connection = await createConnection({ host: '127.0.0.1', port, user: 'root' })
+      const connection = await createConnection({ host: '127.0.0.1', port, user: 'root', connectTimeout: 2000 })
       await connection.end()
       return
     } catch {
       await new Promise((resolve) => setTimeout(resolve, 100))
     }
   }
-  throw new Error(`MariaDB did not answer within 30 s:\n${said()}`)
+  throw new Error(`MariaDB did not answer within 60 s:\n${said()}`)
 }
 
 /** Makes a database with this name unless it is there, and answers its address. */

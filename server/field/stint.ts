@@ -1,5 +1,6 @@
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import { DateTime } from 'luxon'
+import { endOfStint } from '#core/field'
 import { refuse } from '#core/kit'
 import { chargedMinutes, labourCost, rateAt } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
@@ -34,16 +35,16 @@ export async function switchStintOf(tx: Tx, worker: Worker, order: OrderRecord, 
 }
 
 /** Stops the clock of a visit. Stopping a stopped clock changes nothing. */
-export async function stopClockOf(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, now: Date): Promise<void> {
+export async function stopClockOf(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, now: Date, stoppedAt: Date | null = null): Promise<void> {
   const running = await runningStint(tx, visit.id)
   if (!running) return
-  const minutes = await endStint(tx, order, running, now)
+  const minutes = await endStint(tx, order, running, now, stoppedAt)
   await recordEvent(tx, worker, now, {
     kind: 'field.stop',
     siteId: order.siteId,
     orderId: order.id,
     visitId: visit.id,
-    details: { stint: running.kind, minutes },
+    details: { stint: running.kind, minutes, ...(stoppedAt ? { stoppedAt: stoppedAt.toISOString() } : {}) },
   })
 }
 
@@ -70,14 +71,15 @@ async function refuseOtherJob(tx: Tx, visit: VisitRecord): Promise<void> {
 }
 
 /** Computes minutes and cost; both are never typed. A vendor's time has no cost here: they bill it. */
-async function endStint(tx: Tx, order: OrderRecord, stint: typeof stints.$inferSelect, now: Date): Promise<number> {
+async function endStint(tx: Tx, order: OrderRecord, stint: typeof stints.$inferSelect, now: Date, stoppedAt: Date | null = null): Promise<number> {
+  const endAt = endOfStint(stint.startAt, now, stoppedAt)
   const [terms] = stint.technicianId ? await tx.select().from(technicians).where(eq(technicians.id, stint.technicianId)) : []
-  const minutes = chargedMinutes(stint.startAt, now, terms?.stepMinutes ?? 1)
+  const minutes = chargedMinutes(stint.startAt, endAt, terms?.stepMinutes ?? 1)
   const free = stint.kind === 'break' || !terms
   const perHour = free ? null : await perHourAt(tx, terms, order.siteId, stint.startAt)
   await tx
     .update(stints)
-    .set({ endAt: now, runningTechnicianId: null, minutes, perHourMinor: perHour, costMinor: perHour === null ? 0 : labourCost(minutes, perHour) })
+    .set({ endAt, runningTechnicianId: null, minutes, perHourMinor: perHour, costMinor: perHour === null ? 0 : labourCost(minutes, perHour) })
     .where(eq(stints.id, stint.id))
   return minutes
 }

@@ -6,6 +6,6 @@ import { stopClockOf } from './stint'
 
 export default command(contract.stopClock, async ({ tx, who, input, now }) => {
   const { visit, order } = await lockMyVisit(tx, who, input.visitId)
-  await stopClockOf(tx, who, order, visit, now)
+  await stopClockOf(tx, who, order, visit, now, input.stoppedAt ? new Date(input.stoppedAt) : null)
   return readJobSheet(tx, who, visit.id)
 })

@@ -5,6 +5,7 @@ import { unavailability } from './database'
 import type { Db, Tx } from './database'
 import { logger } from './logger'
 import { openHolders } from './who'
+import { lockSetting } from './settings'
 
 export type PublishedEvent = typeof events.$inferSelect & { seq: number }
 
@@ -71,15 +72,10 @@ export class Publisher {
   }
 
   private async publishBatch(tx: Tx): Promise<PublishedEvent[]> {
-    const [sequence] = await tx.select().from(settings).where(eq(settings.name, SEQUENCE)).for('update')
-    if (!sequence) {
-      await tx.insert(settings).ignore().values({ name: SEQUENCE, value: 0 })
-      return this.publishBatch(tx)
-    }
+    const last = Number(await lockSetting(tx, SEQUENCE, 0))
     await this.tellAgain(tx)
     const waiting = await tx.select().from(events).where(isNull(events.seq)).orderBy(asc(events.id)).limit(BATCH)
     if (!waiting.length) return []
-    const last = Number(sequence.value)
     const batch = waiting.map((event, index) => ({ ...event, seq: last + index + 1 }))
     const places = sql.join(
       batch.map((event) => sql`when ${event.id} then ${event.seq}`),

@@ -4,6 +4,7 @@ import type { Tx } from './database'
 import { logger } from './logger'
 import type { Service } from './service'
 import { sweepUploads } from './uploads'
+import { lockSetting } from './settings'
 
 const LOOK_MS = 10 * 60_000
 const HOUR = 3_600_000
@@ -55,9 +56,8 @@ async function sweepWhenDue(service: Service): Promise<void> {
   const now = service.clock()
   await service.db.transaction(
     async (tx) => {
-      await tx.insert(settings).ignore().values({ name: SWEPT, value: 0 })
-      const [last] = await tx.select().from(settings).where(eq(settings.name, SWEPT)).for('update', { skipLocked: true })
-      if (!last || now.getTime() - Number(last.value) < HOUR) return
+      const last = await lockSetting(tx, SWEPT, 0)
+      if (now.getTime() - Number(last) < HOUR) return
       await sweep(tx, now)
       await tx.update(settings).set({ value: now.getTime() }).where(eq(settings.name, SWEPT))
     },

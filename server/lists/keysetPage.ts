@@ -3,6 +3,7 @@ import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import type { Page } from '#contract/kit'
 import { decodeCursor, encodeCursor } from '#server/kit'
+import type { CursorPart } from '#server/kit'
 
 /** How rows run: the columns in order of weight, ending with one no two rows share. */
 export interface Run<Row> {
@@ -34,7 +35,7 @@ export async function keysetPage<Key extends { id: number }, Row extends { id: n
   readKeys,
   readRows,
 }: Reading<Key, Row>): Promise<Page<Row>> {
-  const last = after ? decodeCursor(after, run.keys.length + 1) : null
+  const last = after ? placeIn(after, run.keys) : null
   const stretches = run.keys[0]!.nullable ? (['filled', 'empty'] as const) : (['all'] as const)
   const rows: { row: Key; stretch: string }[] = []
   for (const stretch of stretches) {
@@ -54,6 +55,17 @@ export async function keysetPage<Key extends { id: number }, Row extends { id: n
   const next = rows.length > limit && end ? encodeCursor([end.stretch, ...run.keys.map(({ read: key }) => toCursor(key(end.row)))]) : null
   const full = new Map((shown.length ? await readRows(shown.map(({ row }) => row.id)) : []).map((row) => [row.id, row]))
   return { rows: shown.flatMap(({ row }) => full.get(row.id) ?? []), next }
+}
+
+/** Where a page ended. Beyond the rows that have something in the leading column, nothing stands in its place. */
+function placeIn<Row>(after: string, keys: Run<Row>['keys']): (string | number)[] {
+  const kinds = keys.map(({ column }): CursorPart => (column.dataType === 'date' ? 'instant' : 'integer'))
+  if (!keys[0]!.nullable) return decodeCursor(after, ['text', ...kinds])
+  try {
+    return decodeCursor(after, ['text', ...kinds])
+  } catch {
+    return decodeCursor(after, ['text', 'nothing', ...kinds.slice(1)])
+  }
 }
 
 const toCursor = (value: Date | number | null) => (value instanceof Date ? value.toISOString() : (value ?? ''))

@@ -40,7 +40,7 @@ export default query(contract.search, async ({ db, who, input, service }) => {
   const q = input.q.trim()
   if (q.length < 2) return NOTHING
   const limit = input.limit ?? (input.type ? 20 : EACH)
-  const before = input.after && input.type ? Number(decodeCursor(input.after, 1)[0]) : undefined
+  const before = input.after && input.type ? Number(decodeCursor(input.after, ['integer'])[0]) : undefined
   const looking = { db, who, ask: input, words: searchWords(q), before, limit }
   if (!looking.words.length) return NOTHING
   const numbered = before === undefined ? await byNumber(looking) : []

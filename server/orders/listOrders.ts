@@ -4,6 +4,7 @@ import * as contract from '#contract/orders'
 import type { OrderSort } from '#contract/orders'
 import { STATION_STATES } from '#core/orders'
 import { decodeCursor, encodeCursor, query, withinSites } from '#server/kit'
+import type { CursorPart } from '#server/kit'
 import { orders, places } from '../tables'
 import { kept } from './facts'
 import { gaugeTarget } from './targetOf'
@@ -16,16 +17,19 @@ const SORTS: Record<
     order: SQL[]
     cursor: (row: { id: number; priorityRank: number; completionDueAt: Date }) => (string | number)[]
     beyond: (last: (string | number)[]) => SQL | undefined
+    parts: CursorPart[]
   }
 > = {
   due: {
     order: [asc(orders.completionDueAt), asc(orders.id)],
     cursor: (row) => [row.completionDueAt.toISOString(), row.id],
+    parts: ['instant', 'integer'],
     beyond: ([due, id]) => sql`(${orders.completionDueAt}, ${orders.id}) > (${instantText(due)}, ${id})`,
   },
   priority: {
     order: [asc(orders.priorityRank), asc(orders.completionDueAt), asc(orders.id)],
     cursor: (row) => [row.priorityRank, row.completionDueAt.toISOString(), row.id],
+    parts: ['integer', 'instant', 'integer'],
     beyond: ([rank, due, id]) =>
       or(
         gt(orders.priorityRank, Number(rank)),
@@ -38,6 +42,7 @@ const SORTS: Record<
   newest: {
     order: [desc(orders.id)],
     cursor: (row) => [row.id],
+    parts: ['integer'],
     beyond: ([id]) => lt(orders.id, Number(id)),
   },
 }
@@ -67,7 +72,6 @@ const COLUMNS = {
 export default query(contract.listOrders, async ({ db, who, input }) => {
   const sort = SORTS[input.sort ?? 'due']
   const limit = input.limit ?? 50
-  const size = { due: 2, priority: 3, newest: 1 }[input.sort ?? 'due']
   const states = input.state ? [input.state] : input.station ? STATION_STATES[input.station] : null
   const others = and(
     input.priority ? eq(orders.priority, input.priority) : undefined,
@@ -83,7 +87,7 @@ export default query(contract.listOrders, async ({ db, who, input }) => {
       : undefined,
     kept,
     withinSites(who, orders.siteId),
-    input.after ? sort.beyond(decodeCursor(input.after, size)) : undefined,
+    input.after ? sort.beyond(decodeCursor(input.after, sort.parts)) : undefined,
   )
   const page = (where: SQL | undefined) =>
     db

@@ -126,6 +126,6 @@ export default query(contract.readRegister, async ({ db, who, input }) => {
 
 function beyond(key: MySqlColumn, id: MySqlColumn, after: string | undefined) {
   if (!after) return undefined
-  const [lastKey, lastId] = decodeCursor(after, 2)
+  const [lastKey, lastId] = decodeCursor(after, ['text', 'integer'])
   return or(gt(key, lastKey), and(eq(key, lastKey), gt(id, lastId)))
 }

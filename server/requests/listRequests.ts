@@ -6,7 +6,7 @@ import { atIntake, atTriage } from './stations'
 
 export default query(contract.listRequests, async ({ db, who, input }) => {
   const limit = input.limit ?? 50
-  const after = input.after ? decodeCursor(input.after, 2) : null
+  const after = input.after ? decodeCursor(input.after, ['instant', 'integer']) : null
   const rows = await db
     .select({ request: requests, placeCode: places.code, placeName: places.name })
     .from(requests)

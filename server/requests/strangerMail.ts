@@ -2,7 +2,8 @@ import { and, count, eq, gt } from 'drizzle-orm'
 import { mayMailStranger, STRANGER_HOURS } from '#core/requests'
 import type { StrangerOccasion } from '#core/requests'
 import type { Tx } from '#server/kit'
-import { mails, settings } from '../tables'
+import { lockSetting } from '#server/kit'
+import { mails } from '../tables'
 import type { SiteRecord } from './siteByCode'
 
 /** The row that is locked while mails are counted. */
@@ -28,8 +29,7 @@ export async function mailStranger(tx: Tx, now: Date, { site, ...mail }: Strange
 
 export async function strangerMayBeMailed(tx: Tx, now: Date, occasion: StrangerOccasion, to: string, requestId?: number): Promise<boolean> {
   // One after the other for an address, so that many at once are counted too.
-  await tx.insert(settings).ignore().values({ name: COUNTING, value: 0 })
-  await tx.select({ name: settings.name }).from(settings).where(eq(settings.name, COUNTING)).for('update')
+  await lockSetting(tx, COUNTING, 0)
   const since = and(eq(mails.occasion, occasion), gt(mails.writtenAt, new Date(now.getTime() - STRANGER_HOURS * 3_600_000)))
   const [toAddress] = await tx
     .select({ n: count() })

@@ -43,6 +43,7 @@ export async function trackedOf(
   const [main] = request.joinedToId ? await db.select().from(requests).where(eq(requests.id, request.joinedToId)) : [request]
   const place = await namePlace(db, request.placeId)
   const own = !follower
+  const again = own ? await toldAgain(db, request.id) : null
   const progress = await progressIn(db, main!, linked, site.zone, now, own && !request.joinedToId)
   const said = follower
     ? []
@@ -84,8 +85,15 @@ export async function trackedOf(
     })),
     mayAnswer: own && request.state === 'asked',
     mayWrite: own && request.state !== 'declined',
-    maySayNotFixed: own && progress.step === 'done',
+    maySayNotFixed: own && progress.step === 'done' && again === null,
+    toldAgain: again,
   }
+}
+
+/** The number of the request by which its reporter has said that it is not fixed, or null. */
+export async function toldAgain(db: Reader, requestId: number): Promise<string | null> {
+  const [again] = await db.select({ number: requests.number }).from(requests).where(eq(requests.repeatsId, requestId)).limit(1)
+  return again?.number ?? null
 }
 
 interface Answering {

@@ -6,7 +6,7 @@ import { readRuleBookSheet } from './ruleBookSheet'
 import { mustReach } from './reach'
 
 export default command(contract.dropPromiseException, async ({ tx, who, input, tell }) => {
-  mustReach(who, input.siteId)
+  await mustReach(tx, who, input.siteId)
   const mine = and(eq(targetExceptions.id, input.id), eq(targetExceptions.siteId, input.siteId))
   const [before] = await tx.select().from(targetExceptions).where(mine).for('update')
   if (!before) throw notFound('promise')

@@ -6,7 +6,7 @@ import { readIntakeSheet } from './intakeSetup'
 import { mustReach } from './reach'
 
 export default command(contract.dropWording, async ({ tx, who, input, tell }) => {
-  mustReach(who, input.siteId)
+  await mustReach(tx, who, input.siteId)
   await tx.delete(mailWordings).where(and(eq(mailWordings.siteId, input.siteId), eq(mailWordings.occasion, input.occasion)))
   await tell({ kind: 'setup.wording', siteId: input.siteId, details: { occasion: input.occasion, usual: true } })
   return readIntakeSheet(tx, who)

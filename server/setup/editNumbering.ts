@@ -7,7 +7,7 @@ import { readSetupSheet } from './setupSheet'
 import { mustReach } from './reach'
 
 export default command(contract.editNumbering, async ({ tx, who, input, tell }) => {
-  mustReach(who, input.siteId, 'numbering')
+  await mustReach(tx, who, input.siteId, 'numbering')
   const mine = and(eq(numberings.siteId, input.siteId), eq(numberings.series, input.series))
   const [before] = await tx.select().from(numberings).where(mine).for('update')
   if (!before) throw notFound('numbering')

@@ -1,5 +1,7 @@
 import type { Route } from '#server/kit'
 import editAccount from './editAccount'
+import listUntold from './listUntold'
+import tellAgain from './tellAgain'
 import handOver from './handOver'
 import editHold from './editHold'
 import editNumbering from './editNumbering'
@@ -30,6 +32,8 @@ export const routes: Route[] = [
   editAccount,
   editTarget,
   handOver,
+  listUntold,
+  tellAgain,
   editNumbering,
   editHold,
   readHealth,

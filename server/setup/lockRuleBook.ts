@@ -10,7 +10,7 @@ import { mustReach } from './reach'
  * @throws ProblemReply 409 when somebody changed it since `version`
  */
 export async function lockRuleBook(tx: Tx, who: Asker, siteId: number, version: number) {
-  mustReach(who, siteId)
+  await mustReach(tx, who, siteId)
   const [site] = await tx.select().from(sites).where(eq(sites.id, siteId)).for('update')
   if (!site) throw notFound('site')
   await tx.insert(ruleBooks).ignore().values({ siteId, content: {}, version: 0 })

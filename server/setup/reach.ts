@@ -1,9 +1,12 @@
+import { eq } from 'drizzle-orm'
 import { maySee, notFound, ProblemReply } from '#server/kit'
-import type { Asker } from '#server/kit'
+import type { Asker, Reader } from '#server/kit'
+import { sites } from '../tables'
 
-/** @throws ProblemReply 404 when this administrator does not act at the site */
-export function mustReach(who: Asker, siteId: number, what = 'site'): void {
-  if (!maySee(who, siteId)) throw notFound(what)
+/** @throws ProblemReply 404 when there is no such site, or this administrator does not act there */
+export async function mustReach(db: Reader, who: Asker, siteId: number, what = 'site'): Promise<void> {
+  const [site] = maySee(who, siteId) ? await db.select({ id: sites.id }).from(sites).where(eq(sites.id, siteId)) : []
+  if (!site) throw notFound(what)
 }
 
 /** What holds at every site is for those who administer every site. @throws ProblemReply 403 */

@@ -3,7 +3,7 @@ import { query } from '#server/kit'
 import { readRuleBookSheet } from './ruleBookSheet'
 import { mustReach } from './reach'
 
-export default query(contract.readRuleBook, ({ db, who, input }) => {
-  mustReach(who, input.siteId)
+export default query(contract.readRuleBook, async ({ db, who, input }) => {
+  await mustReach(db, who, input.siteId)
   return readRuleBookSheet(db, input.siteId)
 })

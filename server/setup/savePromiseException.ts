@@ -6,7 +6,7 @@ import { readRuleBookSheet } from './ruleBookSheet'
 import { mustReach } from './reach'
 
 export default command(contract.savePromiseException, async ({ tx, who, input, tell }) => {
-  mustReach(who, input.siteId)
+  await mustReach(tx, who, input.siteId)
   await mustKnow(tx, { siteId: input.siteId, who }, { categoryId: ['category', input.categoryId] })
   const [category] = await tx.select({ name: categories.name }).from(categories).where(eq(categories.id, input.categoryId))
   const { clock, responseMinutes, completionMinutes } = input

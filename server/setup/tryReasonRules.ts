@@ -9,7 +9,7 @@ import { mustReach } from './reach'
 
 /** A read: the order is looked at under rules that are not in force. */
 export default query(contract.tryReasonRules, async ({ db, who, input, now }) => {
-  mustReach(who, input.siteId)
+  await mustReach(db, who, input.siteId)
   const [order] = await db
     .select()
     .from(orders)

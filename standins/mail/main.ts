@@ -85,8 +85,9 @@ smtp.listen(Number(process.env.EVRIX_SMTP_PORT ?? 0), '127.0.0.1', () => {
     const smtpPort = (smtp.server.address() as AddressInfo).port
     process.stdout.write(`listening smtp://127.0.0.1:${smtpPort} http://127.0.0.1:${(web.address() as AddressInfo).port}\n`)
   })
-  for (const signal of ['SIGTERM', 'SIGINT'] as const)
-    process.once(signal, () => {
+  // Ended by hand, with its terminal, or with whoever started it.
+  for (const signal of ['SIGTERM', 'SIGINT', 'SIGHUP', 'disconnect'] as const)
+    process.once(signal as 'SIGTERM', () => {
       relay?.stop()
       web.close()
       web.closeAllConnections()

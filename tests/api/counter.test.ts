@@ -406,6 +406,7 @@ describe('under abuse', () => {
         'steps',
         'summary',
         'toConfirm',
+        'toldAgain',
       ],
       mine: [
         'code',

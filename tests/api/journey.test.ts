@@ -52,6 +52,7 @@ describe('intake and triage', () => {
       'steps',
       'summary',
       'toConfirm',
+      'toldAgain',
     ])
     expect(Object.keys(seen.site).sort()).toEqual(['code', 'deskEmail', 'deskPhone', 'name'])
     expect(await house.rows('SELECT link_hash FROM request WHERE link_hash = ? OR link_nonce = ?', [sent.token, sent.token])).toEqual([])

@@ -111,11 +111,11 @@ function loadWorld(databaseUrl: string, dump: string): Promise<void> {
 }
 
 async function startProgram(name: string, env: NodeJS.ProcessEnv) {
-  const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit'] })
+  const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] })
   const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()))
   const addresses = await new Promise<string[]>((resolve, reject) => {
     let said = ''
-    child.stdout.on('data', (chunk: Buffer) => {
+    child.stdout!.on('data', (chunk: Buffer) => {
       said += chunk.toString()
       const line = /^listening (.+)\n/m.exec(said)
       if (line) resolve(line[1]!.split(' '))

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { isForgotten } from '#core/field'
 import { STINT_KIND_NAMES, STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
-import { spell, useNow } from '#web/kit'
+import { fromLocalField, longTime, spell, toLocalField, useNow } from '#web/kit'
 
 /** The clock of a visit: one press starts it, another goes on as another kind of time. */
 const props = defineProps<{
@@ -11,9 +12,23 @@ const props = defineProps<{
   over: boolean
   busy: boolean
 }>()
-const emit = defineEmits<{ switch: [StintKind]; stop: [] }>()
+const emit = defineEmits<{ switch: [StintKind]; stop: [stoppedAt?: string] }>()
 const now = useNow()
 const since = computed(() => (props.running ? spell((now.value - new Date(props.running.startAt).getTime()) / 60_000) : ''))
+/** A clock that ran through the night was forgotten: it is stopped where its person says. */
+const forgotten = computed(() => props.running !== null && isForgotten(new Date(props.running.startAt), new Date(now.value)))
+const stopped = ref('')
+const wrong = ref('')
+function stopThen(): void {
+  const typed = /^([01]?\d|2[0-3])[:.]?([0-5]\d)$/.exec(stopped.value.trim())
+  wrong.value = typed ? '' : 'Write a time like 16:30.'
+  if (!typed) return
+  const start = new Date(props.running!.startAt)
+  const [day] = toLocalField(start).split('T')
+  const at = fromLocalField(`${day}T${typed[1]!.padStart(2, '0')}:${typed[2]}`)
+  // A time before it began is of the day after.
+  emit('stop', (at < start ? new Date(at.getTime() + 86_400_000) : at).toISOString())
+}
 const logged = computed(() =>
   STINT_KINDS.map((kind) => ({ kind, minutes: props.stints.filter((one) => one.kind === kind).reduce((sum, one) => sum + (one.minutes ?? 0), 0) })).filter(
     (one) => one.minutes,
@@ -26,7 +41,15 @@ const logged = computed(() =>
     <h2>Clock</h2>
     <p v-if="running" class="run" role="status">{{ STINT_KIND_NAMES[running.kind] }}, {{ since }}</p>
     <p v-else class="label">{{ over ? 'You have left this job.' : 'The clock is not running.' }}</p>
-    <div v-if="!over" class="kinds">
+    <form v-if="forgotten" class="kinds" @submit.prevent="stopThen">
+      <div class="field stop">
+        <label for="clock-stopped">It has run since {{ longTime(running!.startAt) }}. When did you stop?</label>
+        <input id="clock-stopped" v-model="stopped" class="entry mono" inputmode="numeric" placeholder="16:30" :aria-invalid="!!wrong" />
+        <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
+      </div>
+      <button class="push first stop" :disabled="busy">Stop it there</button>
+    </form>
+    <div v-else-if="!over" class="kinds">
       <button
         v-for="kind in STINT_KINDS"
         :key="kind"

@@ -54,7 +54,7 @@ function openParts(): void {
           :over="over"
           :busy="busy"
           @switch="(kind) => act(() => call(contract.switchStint, { visitId, kind }))"
-          @stop="act(() => call(contract.stopClock, { visitId }))"
+          @stop="(stoppedAt) => act(() => call(contract.stopClock, { visitId, stoppedAt }))"
         />
         <FinishForm
           v-if="open === 'finish'"

@@ -61,6 +61,9 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
           <button v-if="tracked.value.value.maySayNotFixed && open !== 'not_fixed'" class="push" type="button" @click="open = 'not_fixed'">
             It is not fixed
           </button>
+          <p v-if="tracked.value.value.toldAgain">
+            You told us that it is not fixed: the desk looks at it again as <span class="mono">{{ tracked.value.value.toldAgain }}</span>.
+          </p>
           <form v-if="open === 'not_fixed'" class="card" @submit.prevent="send(() => call(sayNotFixed, { token, text: message }))">
             <div class="field">
               <label for="not-fixed">What is still wrong?</label><textarea id="not-fixed" v-model="message" class="entry" required maxlength="2000" />

@@ -9,6 +9,7 @@ import MoneyField from '../orders/MoneyField.vue'
 import GrantField from './GrantField.vue'
 import SetupTabs from './SetupTabs.vue'
 import UnableList from './UnableList.vue'
+import UntoldList from './UntoldList.vue'
 
 const setup = useLoading(() => call(readSetup, {}))
 void setup.load()
@@ -43,6 +44,7 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
     </header>
     <ProblemNote v-if="setup.problem.value" :problem="setup.problem.value" @retry="setup.load" />
     <template v-else-if="setup.value.value">
+      <UntoldList />
       <UnableList
         :setup="setup.value.value"
         @hand-over="({ name, ...input }) => keep(() => call(handOver, input), `What waited for ${name} is handed over.`)"

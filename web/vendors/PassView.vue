@@ -41,7 +41,7 @@ const mayBill = computed(() => it.value && !it.value.bill && (it.value.orderStat
           :over="over"
           :busy="busy"
           @switch="(kind) => act(() => call(contract.switchVendorStint, { token, kind }))"
-          @stop="act(() => call(contract.stopVendorClock, { token }))"
+          @stop="(stoppedAt) => act(() => call(contract.stopVendorClock, { token, stoppedAt }))"
         />
         <FinishForm
           v-if="open === 'finish'"
