@@ -5,7 +5,7 @@ import compression from 'compression'
 import cookieParser from 'cookie-parser'
 import express from 'express'
 import type { Express, NextFunction, Request, Response } from 'express'
-import { rateLimit } from 'express-rate-limit'
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import { isOpenDoor } from '#contract/kit'
 import { routes as approvals } from '#server/approvals'
@@ -60,7 +60,7 @@ export function makeApp(service: Service): Express {
     next()
   })
   mountRoutes(app, service)
-  app.use('/open311/v2', limit(service.config.publicPerMinute), noStore, open311(service))
+  app.use('/open311/v2', limit(service.config.publicReadsPerMinute), noStore, open311(service))
   app.use('/api', () => {
     throw notFound('address')
   })
@@ -70,13 +70,16 @@ export function makeApp(service: Service): Express {
 }
 
 function mountRoutes(app: Express, service: Service): void {
-  const { publicPerMinute, loginsPerMinute } = service.config
-  const publicLimit = limit(publicPerMinute)
+  const { publicPerMinute, publicReadsPerMinute, loginsPerMinute } = service.config
+  // Reading and sending are counted apart: pages that stand open never keep somebody from reporting.
+  const sendLimit = limit(publicPerMinute)
+  const readLimit = limit(publicReadsPerMinute)
   const loginLimit = limit(loginsPerMinute)
   for (const route of routes) {
     const { endpoint } = route
     const open = isOpenDoor(endpoint.may) && !['/api/health', '/api/openapi.json'].includes(endpoint.path)
-    const guards = endpoint.path === '/api/session' && endpoint.method === 'POST' ? [loginLimit] : open ? [publicLimit] : []
+    const guards =
+      endpoint.path === '/api/session' && endpoint.method === 'POST' ? [loginLimit] : open ? [endpoint.method === 'GET' ? readLimit : sendLimit] : []
     const method = endpoint.method.toLowerCase() as 'get' | 'post' | 'patch' | 'delete'
     app[method](endpoint.path, ...guards, (request: Request, response: Response) => route.respond(service, request, response))
   }
@@ -87,6 +90,8 @@ function limit(perMinute: number) {
   return rateLimit({
     windowMs: 60_000,
     limit: perMinute,
+    // Whoever has a private link is counted by it, so that a whole site behind one address is not one caller.
+    keyGenerator: (request) => (request.params.token ? `link:${String(request.params.token).slice(0, 43)}` : ipKeyGenerator(request.ip ?? '')),
     standardHeaders: 'draft-7',
     legacyHeaders: false,
     handler: (_request: Request, _response: Response, next: NextFunction) =>

@@ -21,6 +21,9 @@ import { MailReader, Mailroom, mailWriter, Postman } from '#server/mail'
 import { TargetWatch } from '#server/orders'
 import { makeApp } from './app'
 
+/** The longest a search may take (our own choice, no source). */
+const SEARCH_SECONDS = 4
+
 /** Starts the server, prints "listening <address>" when ready, and ends cleanly on SIGTERM. */
 async function main(): Promise<void> {
   const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../..')
@@ -28,6 +31,7 @@ async function main(): Promise<void> {
   const watch = new DatabaseWatch(connectionOptions(config.databaseUrl))
   const { db, pool } = openDatabase(config.databaseUrl, { watch })
   const changes = openDatabase(config.databaseUrl, { watch, connections: 8 })
+  const searching = openDatabase(config.databaseUrl, { watch, connections: 6, mostSeconds: SEARCH_SECONDS })
   await runMigrations(pool, config.migrationsDir)
   watch.start()
   let address = config.publicUrl ?? ''
@@ -38,6 +42,7 @@ async function main(): Promise<void> {
     config,
     db,
     writer: changes.db,
+    searcher: searching.db,
     pool,
     clock,
     links,
@@ -78,7 +83,7 @@ async function main(): Promise<void> {
     await publisher.stop()
     await postman?.stop()
     await watch.stop()
-    await Promise.all([pool.end(), changes.pool.end()])
+    await Promise.all([pool.end(), changes.pool.end(), searching.pool.end()])
     process.exit(0)
   }
   process.once('SIGTERM', () => void stop())

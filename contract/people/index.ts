@@ -2,12 +2,14 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import type { Role } from '#core/people'
+import { ENTERED_CHANNELS } from '#core/requests'
+import type { EnteredChannel } from '#core/requests'
 
 export * from './away'
 
 /** What somebody's call form starts with. */
 export interface CallPreset {
-  channel?: 'call' | 'visit'
+  channel?: EnteredChannel
   placeId?: number | null
   placeName?: string
   categoryId?: number | null
@@ -45,7 +47,7 @@ export const keepCallPreset = endpoint<CallPreset, Self>({
   says: 'Keep what your call form starts with.',
   may: 'requests.triage',
   input: Joi.object({
-    channel: Joi.valid('call', 'visit'),
+    channel: Joi.valid(...ENTERED_CHANNELS),
     placeId: field.id().allow(null),
     placeName: field.words(160).allow(''),
     categoryId: field.id().allow(null),

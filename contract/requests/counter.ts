@@ -42,7 +42,7 @@ const site = () => Joi.string().alphanum().max(8).required()
 const chosenPlace = () => field.id().required().messages({ 'any.required': 'Choose where it is.', 'number.base': 'Choose where it is.' })
 export const answersGiven = () =>
   Joi.object()
-    .pattern(Joi.string().max(32), Joi.alternatives(Joi.number(), Joi.string().allow('').max(500)))
+    .pattern(Joi.string().max(32), Joi.alternatives(Joi.number(), Joi.string().allow('').max(500), Joi.array().items(Joi.string().max(80)).max(40)))
     .max(60)
 export const fileClaims = () => Joi.array().items(field.token()).max(10)
 
@@ -86,6 +86,15 @@ export const uploadCounterFile = endpoint<{ site: string; name?: string }, KeptF
   may: 'public',
   upload: true,
   input: Joi.object({ site: site(), name: Joi.string().trim().max(160) }),
+})
+
+export const readClaimedFile = endpoint<{ site: string; claim: string }, Blob>({
+  method: 'GET',
+  path: '/api/counter/:site/files/:claim',
+  says: 'A photo that was sent ahead and hangs on nothing yet, for whoever holds its claim.',
+  may: 'public',
+  answers: 'file',
+  input: Joi.object({ site: site(), claim: field.token().required() }),
 })
 
 /** Something that is reported already, with nothing of who reported it. */

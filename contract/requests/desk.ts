@@ -2,8 +2,8 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Done, Instant, Page } from '#contract/kit'
 import type { Reason } from '#core/kit'
-import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
-import type { Consequence, Likelihood, Priority, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
+import { CONSEQUENCES, ENTERED_CHANNELS, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
+import type { Consequence, EnteredChannel, Likelihood, Priority, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
 import type { Conversation } from './conversation'
 import type { KnownBulletin } from './counter'
 
@@ -125,6 +125,10 @@ export interface RequestSheet {
   /** Said to be not fixed: the request it repeats. */
   repeats: { id: number; number: string } | null
   followers: { name: string | null; email: string }[]
+  /** What a sending system said besides; a picture elsewhere is only ever a link. */
+  sentBy: { lat?: number; long?: number; address?: string; mediaUrl?: string; accountId?: string } | null
+  /** The mails it was made of and answered by: all of each can be opened. */
+  mails: { id: number; subject: string | null; receivedAt: Instant; leftOut: string | null }[]
   /** Notices that cover the place now or soon. */
   bulletins: KnownBulletin[]
   /** What was decided last, and why the person asking cannot take it back; no reasons, and they can. */
@@ -249,7 +253,7 @@ export interface CallEntry {
   assetId?: number | null
   categoryId?: number | null
   payerId?: number | null
-  channel?: 'call' | 'visit'
+  channel?: EnteredChannel
   outsideReference?: string
   /** The same trouble is there already: kept as a request of its own, joined to that one. */
   joinToId?: number | null
@@ -272,7 +276,7 @@ export const enterCall = endpoint<CallEntry, { id: number; number: string }>({
     assetId: field.id().allow(null),
     categoryId: field.id().allow(null),
     payerId: field.id().allow(null),
-    channel: Joi.valid('call', 'visit'),
+    channel: Joi.valid(...ENTERED_CHANNELS),
     outsideReference: field.words(80).allow(''),
     joinToId: field.id().allow(null),
     name: field.name().allow(''),

@@ -60,3 +60,12 @@ export const plainName = (text: string): string => withoutLinks(text.replace(/[\
 
 /** Text that somebody else wrote, as it goes out under our name: links are taken out of it. */
 export const withoutLinks = (text: string): string => text.replace(LINK, '(link)')
+
+/** A number of ours however it was typed, "w31406", "W 31406" or "W-31406", as it is written: "W-31406". Null when it is none. */
+export function numberAsked(text: string): string | null {
+  const [, prefix, digits] = /^\s*([a-z]{1,4})[\s-]*(\d{3,9})\s*$/i.exec(text) ?? []
+  return prefix && digits ? formatNumber(prefix.toUpperCase(), Number(digits)) : null
+}
+
+/** A word in which letters and digits meet, with a blank between: "gan204" is "gan 204" too. */
+export const splitCode = (word: string): string => word.replace(/(\p{L})(?=\p{N})|(\p{N})(?=\p{L})/gu, '$1$2 ')

@@ -8,5 +8,5 @@ import { cleanText } from '#core/kit'
 export function safeCell(text: string): string {
   // Also of rows from before texts were cleaned at the door: no workbook holds such signs.
   const clean = cleanText(text)
-  return /^[=+\-@\t\r]/.test(clean) ? `'${clean}` : clean
+  return /^[=+\-@\t\r\n]/.test(clean) ? `'${clean}` : clean
 }

@@ -12,7 +12,7 @@ import type { Answers, Question } from './questions'
 export interface ServiceAttribute {
   variable: true
   code: string
-  datatype: 'string' | 'number' | 'datetime' | 'text' | 'singlevaluelist'
+  datatype: 'string' | 'number' | 'datetime' | 'text' | 'singlevaluelist' | 'multivaluelist'
   required: boolean
   datatype_description: string | null
   order: number
@@ -25,6 +25,7 @@ const DATATYPES: Record<Question['kind'], ServiceAttribute['datatype']> = {
   number: 'number',
   meter: 'number',
   choice: 'singlevaluelist',
+  several: 'multivaluelist',
   yes_no: 'singlevaluelist',
   date: 'datetime',
 }
@@ -44,7 +45,7 @@ export function attributesOf(questions: readonly Question[]): ServiceAttribute[]
 }
 
 function valuesOf(question: Question): Pick<ServiceAttribute, 'values'> {
-  const keys = question.kind === 'yes_no' ? ['yes', 'no'] : question.kind === 'choice' ? (question.options ?? []) : null
+  const keys = question.kind === 'yes_no' ? ['yes', 'no'] : question.kind === 'choice' || question.kind === 'several' ? (question.options ?? []) : null
   return keys ? { values: keys.map((key) => ({ key, name: key })) } : {}
 }
 
@@ -60,11 +61,19 @@ function limitsOf(question: Question, all: readonly Question[]): string | null {
 }
 
 /** What a program sent for the attributes, as answers to our questions. A datetime is kept as its day in the zone. */
-export function answersFromAttributes(questions: readonly Question[], sent: Record<string, string>, zone: string): Answers {
+export function answersFromAttributes(questions: readonly Question[], sent: Record<string, string | string[]>, zone: string): Answers {
   const answers: Answers = {}
   for (const question of questions) {
-    const value = sent[question.code]?.trim()
-    if (!value) continue
+    const given = [sent[question.code] ?? []]
+      .flat()
+      .map((one) => one.trim())
+      .filter(Boolean)
+    if (!given.length) continue
+    if (question.kind === 'several') {
+      answers[question.code] = given
+      continue
+    }
+    const value = given.join(', ')
     const at = question.kind === 'date' ? DateTime.fromISO(value, { zone }) : null
     answers[question.code] = at?.isValid ? at.toISODate() : value
   }

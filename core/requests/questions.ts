@@ -1,13 +1,14 @@
 import { readDecimal } from '#core/kit'
 import type { Reason } from '#core/kit'
 
-export const QUESTION_KINDS = ['text', 'number', 'meter', 'choice', 'yes_no', 'date'] as const
+export const QUESTION_KINDS = ['text', 'number', 'meter', 'choice', 'several', 'yes_no', 'date'] as const
 export type QuestionKind = (typeof QUESTION_KINDS)[number]
 export const QUESTION_KIND_NAMES: Record<QuestionKind, string> = {
   text: 'Words',
   number: 'A number with a unit',
   meter: 'A meter reading',
   choice: 'One of a list',
+  several: 'Several of a list',
   yes_no: 'Yes or no',
   date: 'A day',
 }
@@ -28,17 +29,28 @@ export interface Question {
   when?: { code: string; is: string } | null
 }
 
-/** Answers by question code: words, a number, "yes" or "no", one of the options, or a day as 2026-11-23. */
-export type Answers = Record<string, string | number>
+/** Answers by question code: words, a number, "yes" or "no", one of the options, or a day as 2026-11-23; of several of a list, those chosen. */
+export type Answer = string | number | string[]
+export type Answers = Record<string, Answer>
 
 const isNumeric = (kind: QuestionKind) => kind === 'number' || kind === 'meter'
 /** A number as people write it; a point or comma with what follows it as core reads every number. */
-function numberIn(answer: string | number): number | null {
+function numberIn(answer: Answer): number | null {
+  if (Array.isArray(answer)) return null
   if (typeof answer === 'number') return Number.isFinite(answer) ? answer : null
   const { value } = readDecimal(answer, '.', 6)
   return value === undefined || value === null ? null : Number(value)
 }
-const given = (answer: string | number | undefined) => answer !== undefined && String(answer).trim() !== ''
+const given = (answer: Answer | undefined) => answer !== undefined && String(answer).trim() !== ''
+/** What was chosen of a list; a single one may come as it is. */
+const chosen = (answer: Answer): string[] => [
+  ...new Set(
+    [answer]
+      .flat()
+      .map((one) => String(one).trim())
+      .filter(Boolean),
+  ),
+]
 
 /** The questions that are relevant after these answers, in order. One that hangs on an unasked question is not asked either. */
 export function askedQuestions(questions: readonly Question[], answers: Answers): Question[] {
@@ -58,7 +70,7 @@ export function answerReasons(questions: readonly Question[], answers: Answers):
   })
 }
 
-function wrongWith(question: Question, answer: string | number | undefined): string | null {
+function wrongWith(question: Question, answer: Answer | undefined): string | null {
   if (!given(answer)) return question.required ? 'This is needed.' : null
   if (isNumeric(question.kind)) {
     const value = numberIn(answer!)
@@ -67,6 +79,8 @@ function wrongWith(question: Question, answer: string | number | undefined): str
     if (typeof question.least === 'number' && value < question.least) return `Write a number of at least ${question.least}${unit}.`
     if (typeof question.most === 'number' && value > question.most) return `Write a number of at most ${question.most}${unit}.`
   }
+  if (question.kind === 'several') return chosen(answer!).every((one) => question.options?.includes(one)) ? null : 'Choose among the values offered.'
+  if (Array.isArray(answer)) return 'Give one answer.'
   if (question.kind === 'choice' && !question.options?.includes(String(answer))) return 'Choose one of the values offered.'
   if (question.kind === 'yes_no' && answer !== 'yes' && answer !== 'no') return 'Answer yes or no.'
   if (question.kind === 'date' && !isDay(String(answer))) return 'Write a day like 2026-11-23.'
@@ -85,12 +99,18 @@ export function cleanAnswers(questions: readonly Question[], answers: Answers): 
   return Object.fromEntries(
     askedQuestions(questions, answers)
       .filter((question) => given(answers[question.code]))
-      .map((question) => [question.code, isNumeric(question.kind) ? numberIn(answers[question.code]!)! : String(answers[question.code]).trim()]),
+      .map((question) => [question.code, cleaned(question, answers[question.code]!)]),
   )
 }
 
+function cleaned(question: Question, answer: Answer): Answer {
+  if (isNumeric(question.kind)) return numberIn(answer)!
+  return question.kind === 'several' ? chosen(answer) : String(answer).trim()
+}
+
 /** An answer as people read it. */
-export function answerText(question: Question, answer: string | number): string {
+export function answerText(question: Question, answer: Answer): string {
+  if (Array.isArray(answer)) return answer.join(', ')
   if (question.kind === 'yes_no') return answer === 'yes' ? 'Yes' : 'No'
   return question.unit ? `${answer} ${question.unit}` : String(answer)
 }
@@ -104,7 +124,7 @@ export function formReasons(questions: readonly Question[]): Reason[] {
     if (!question.label.trim()) say('Write the question.')
     if (!/^[a-z][a-z0-9_]{0,31}$/.test(question.code)) say('Give it a short name of small letters, digits and _, beginning with a letter.')
     if (before.some((one) => one.code === question.code)) say(`“${question.code}” is the short name of an earlier question.`)
-    if (question.kind === 'choice' && new Set(question.options?.map((one) => one.trim()).filter(Boolean)).size < 2)
+    if ((question.kind === 'choice' || question.kind === 'several') && new Set(question.options?.map((one) => one.trim()).filter(Boolean)).size < 2)
       say('A list needs two different values or more.')
     if (typeof question.least === 'number' && typeof question.most === 'number' && question.least > question.most) say('The least is more than the most.')
     if (!question.when) return

@@ -105,6 +105,14 @@ const KINDS_UNDER: Record<string, string[]> = {
 }
 export const keyOfRow = (kind: TableKind, fields: Record<string, string>): string => ((kind === 'people' ? fields.email : fields.code) ?? '').toLowerCase()
 
+/** As the index of the database compares: without accents and case. Two that read alike there cannot both be. */
+const readAs = (key: string): string =>
+  key
+    .normalize('NFKD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/ß/g, 's')
+    .trim()
+
 /**
  * Sorts rows into new, changed, unchanged and bad. A bad row says everything that is wrong with it;
  * a place whose parent is bad is bad too. An empty cell leaves what is there.
@@ -116,12 +124,19 @@ export function sortRows(kind: TableKind, rows: readonly TableRow[], known: Know
   for (const row of rows) if (kind === 'places' && row.fields.code) kindOf.set(keyOfRow(kind, row.fields), (row.fields.kind ?? '').toLowerCase())
   const payers = new Set(known.payers.map((code) => code.toLowerCase()))
   const good: TableRow[] = []
+  const alike = new Map(Object.keys(known.records).map((key) => [readAs(key), key]))
   for (const row of rows) {
     const key = keyOfRow(kind, row.fields)
     const sentences = [...missingIn(kind, row), ...(kind === 'people' ? wrongPerson(row, known) : wrongPlace(row, known, kindOf))]
     if (row.fields.payer && !payers.has(row.fields.payer.toLowerCase())) sentences.push(`There is no payer ${row.fields.payer}.`)
     if (key && firstLine.has(key)) sentences.push(`Line ${firstLine.get(key)} is the same ${kind === 'people' ? 'mail address' : 'code'}.`)
     else if (key) firstLine.set(key, row.line)
+    const other = alike.get(readAs(key))
+    if (key && other !== undefined && other !== key)
+      sentences.push(
+        `${key.toUpperCase()} and ${other.toUpperCase()} differ by an accent alone. Give one of them another ${kind === 'people' ? 'mail address' : 'code'}.`,
+      )
+    else if (key) alike.set(readAs(key), key)
     if (sentences.length) sorted.bad.push({ line: row.line, sentences, cells: row.cells })
     else good.push(row)
   }

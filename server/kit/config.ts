@@ -18,8 +18,10 @@ export interface Config {
   now: Date | null
   webDir: string
   migrationsDir: string
-  /** Requests a minute from one address on the public endpoints, and logins. */
+  /** What one address sends to the public endpoints in a minute, and logins. */
   publicPerMinute: number
+  /** The same for reading alone. */
+  publicReadsPerMinute: number
   loginsPerMinute: number
 }
 
@@ -42,6 +44,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     webDir: path.join(root, 'dist/web'),
     migrationsDir: path.join(root, 'server/migrations'),
     publicPerMinute: Number(env.EVRIX_PUBLIC_PER_MINUTE ?? 120),
+    publicReadsPerMinute: Number(env.EVRIX_PUBLIC_READS_PER_MINUTE ?? 25 * Number(env.EVRIX_PUBLIC_PER_MINUTE ?? 120)),
     loginsPerMinute: Number(env.EVRIX_LOGINS_PER_MINUTE ?? 20),
   }
 }

@@ -22,9 +22,17 @@ export function connectionOptions(url: string) {
   return { uri: url, timezone: 'Z', decimalNumbers: false, charset: 'utf8mb4_general_ci', enableKeepAlive: true, connectTimeout: 3_000 }
 }
 
-/** With a `watch`, a pool that never keeps anybody waiting for a database that is away. */
-export function openDatabase(url: string, { watch, connections = 12 }: { watch?: DatabaseWatch; connections?: number } = {}): Database {
+/** `mostSeconds` is how long one statement may take. With a `watch`, a pool that never keeps anybody waiting for a database that is away. */
+export function openDatabase(
+  url: string,
+  { watch, connections = 12, mostSeconds }: { watch?: DatabaseWatch; connections?: number; mostSeconds?: number } = {},
+): Database {
   const pool = createPool({ ...connectionOptions(url), connectionLimit: connections })
+  if (mostSeconds)
+    pool.on(
+      'connection',
+      (connection) => void (connection as unknown as { query: (sql: string) => unknown }).query(`SET SESSION max_statement_time = ${mostSeconds}`),
+    )
   if (!watch) return { pool, db: drizzle(pool) as unknown as Db }
   watch.guard(pool)
   const patient = patientPool(pool, watch)
@@ -56,6 +64,12 @@ function patientPool(pool: Pool, watch: DatabaseWatch): Pool {
 /** The database gave up one of two changes that waited for each other, or met: it may be tried again. */
 export function isDeadlock(error: unknown): boolean {
   return ['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD'].includes(databaseCode(error) ?? '')
+}
+
+/** A statement took longer than it may. */
+export function isOutOfTime(error: unknown): boolean {
+  const outer = error as { errno?: number; cause?: { errno?: number } } | null
+  return (outer?.cause?.errno ?? outer?.errno) === 1969
 }
 
 export function isDuplicate(error: unknown): boolean {

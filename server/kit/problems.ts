@@ -4,7 +4,7 @@ import multer from 'multer'
 import { Refusal } from '#core/kit'
 import type { Reason } from '#core/kit'
 import type { Problem } from '#contract/kit'
-import { unavailability } from './database'
+import { isOutOfTime, unavailability } from './database'
 import { logger } from './logger'
 
 /** An answer that says no, as RFC 9457 has it. */
@@ -106,6 +106,12 @@ function replyFor(error: unknown): ProblemReply {
   }
   const unavailable = unavailability(error)
   if (unavailable) return new ProblemReply(503, 'Not now', NOT_NOW[unavailable], {}, COME_AGAIN_SECONDS)
+  if (isOutOfTime(error))
+    return new ProblemReply(422, 'Too much to look through', 'Looking for this takes too long. Write another word, or narrow it by place, state or time.', {
+      reasons: [
+        { code: 'out_of_time', sentence: 'Looking for this takes too long. Write another word, or narrow it by place, state or time.', field: 'words' },
+      ],
+    })
   const http = error as { status?: number; type?: string }
   if (http.type === 'entity.too.large')
     return new ProblemReply(413, 'Too large', 'What was sent is larger than this takes. Nothing was saved.', {

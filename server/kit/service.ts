@@ -12,6 +12,8 @@ export interface Service {
   db: Db
   /** For changes alone: those who wait for each other’s rows never keep a reader waiting. */
   writer: Db
+  /** For words looked for in everything: a statement of it that takes long is given up. */
+  searcher: Db
   pool: Pool
   clock: Clock
   links: LinkMaker

@@ -1,8 +1,9 @@
-import { and, eq, gte, inArray, isNotNull, isNull, like, lt, not, notInArray, or, sql } from 'drizzle-orm'
+import { and, gte, inArray, isNotNull, isNull, like, lt, not, notInArray, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import { endOfDay, startOfDay } from '#core/lists'
 import type { Clause } from '#core/lists'
+import { likeText } from '#server/kit'
 import { places } from '../tables'
 import type { Standpoint } from './standpoint'
 
@@ -47,9 +48,6 @@ export const byText =
     const found = or(...columns.map((column) => like(column, `%${likeText(clause.any![0]!)}%`)))!
     return clause.not ? sql`coalesce(not ${found}, true)` : found
   }
-
-/** Text for LIKE in which the signs that stand for anything stand for themselves. */
-export const likeText = (text: string) => text.replace(/[\\%_]/g, (sign) => `\\${sign}`)
 
 export const byDay =
   (column: MySqlColumn): Condition =>
@@ -103,11 +101,4 @@ export const byStanding =
 /** Everything a list asks for. */
 export function allConditions(conditions: Record<string, Condition>, clauses: Clause[], from: Standpoint): SQL | undefined {
   return and(...clauses.map((clause) => conditions[clause.field]!(clause, from)))
-}
-
-/** Words in a full-text index, each as it begins, all of them; nothing searchable matches nothing. */
-export function hasWords(columns: MySqlColumn[], words: string[]): SQL {
-  const asked = words.filter((word) => word.length > 2).map((word) => `+${word}*`)
-  if (!asked.length) return eq(sql`1`, 0)
-  return sql`match (${sql.join(columns, sql`, `)}) against (${asked.join(' ')} in boolean mode)`
 }

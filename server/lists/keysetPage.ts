@@ -5,9 +5,9 @@ import type { Page } from '#contract/kit'
 import { decodeCursor, encodeCursor } from '#server/kit'
 import type { CursorPart } from '#server/kit'
 
-/** How rows run: the columns in order of weight, ending with one no two rows share. */
+/** How rows run: the columns in order of weight, ending with one no two rows share. Text leads only where there is one part: the database alone knows its order. */
 export interface Run<Row> {
-  keys: { column: MySqlColumn; read: (row: Row) => Date | number | null; nullable?: boolean }[]
+  keys: { column: MySqlColumn; read: (row: Row) => Date | number | string | null; nullable?: boolean }[]
   down: boolean
 }
 
@@ -59,7 +59,7 @@ export async function keysetPage<Key extends { id: number }, Row extends { id: n
 
 /** Where a page ended. Beyond the rows that have something in the leading column, nothing stands in its place. */
 function placeIn<Row>(after: string, keys: Run<Row>['keys']): (string | number)[] {
-  const kinds = keys.map(({ column }): CursorPart => (column.dataType === 'date' ? 'instant' : 'integer'))
+  const kinds = keys.map(({ column }): CursorPart => (column.dataType === 'date' ? 'instant' : column.dataType === 'string' ? 'text' : 'integer'))
   if (!keys[0]!.nullable) return decodeCursor(after, ['text', ...kinds])
   try {
     return decodeCursor(after, ['text', ...kinds])
@@ -68,18 +68,21 @@ function placeIn<Row>(after: string, keys: Run<Row>['keys']): (string | number)[
   }
 }
 
-const toCursor = (value: Date | number | null) => (value instanceof Date ? value.toISOString() : (value ?? ''))
+const toCursor = (value: Date | number | string | null) => (value instanceof Date ? value.toISOString() : (value ?? ''))
 
 /** What lies beyond a row: further in the leading column, or equal there and further in the next. */
 function beyond<Row>(keys: Run<Row>['keys'], values: (string | number)[], down: boolean): SQL | undefined {
   const past = down ? lt : gt
   const options = keys.map((key, index) =>
-    and(...keys.slice(0, index).map((earlier, at) => eq(earlier.column, fromCursor(values[at]!))), past(key.column, fromCursor(values[index]!))),
+    and(
+      ...keys.slice(0, index).map((earlier, at) => eq(earlier.column, fromCursor(earlier.column, values[at]!))),
+      past(key.column, fromCursor(key.column, values[index]!)),
+    ),
   )
   return or(...options)
 }
 
-const fromCursor = (value: string | number) => (typeof value === 'number' ? value : new Date(value))
+const fromCursor = (column: MySqlColumn, value: string | number) => (column.dataType === 'date' ? new Date(value) : value)
 
 function compareBy<Row>(keys: Run<Row>['keys'], down: boolean): (a: Row, b: Row) => number {
   return (a, b) => {

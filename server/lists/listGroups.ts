@@ -11,7 +11,7 @@ import { orders, places, requests } from '../tables'
 import { orderConditions } from './orderLines'
 import { NAMES } from './readListFacts'
 import { requestConditions } from './requestLines'
-import { askFrom, standpointOf } from './standpoint'
+import { askFrom, readerOf, standpointOf } from './standpoint'
 import type { Standpoint } from './standpoint'
 
 const MOST = 200
@@ -42,10 +42,11 @@ const REQUEST_GROUPS: Record<string, MySqlColumn | SQL> = {
   takenup: requests.takenUpBy,
 }
 
-export default query(contract.listGroups, async ({ db, who, input, now }) => {
+export default query(contract.listGroups, async ({ db: plain, who, input, now, service }) => {
   const ask = askFrom(input.kind, input.ask)
+  const db = readerOf(service, ask)
   if (!ask.group) refuse('no_group', 'Say what the rows are brought together by.', 'group')
-  const from = await standpointOf(db, who, now)
+  const from = await standpointOf(plain, who, now)
   const rows = await (ask.kind === 'orders' ? orderGroups(db, ask, from) : requestGroups(db, ask, from))
   const labels = await labelsOf(db, who, ask, rows)
   return {

@@ -1,8 +1,9 @@
 import * as contract from '#contract/lists'
 import { query } from '#server/kit'
 import { orderLines } from './orderLines'
-import { askFrom, standpointOf } from './standpoint'
+import { askFrom, readerOf, standpointOf } from './standpoint'
 
-export default query(contract.listOrderLines, async ({ db, who, input, now }) =>
-  orderLines(db, askFrom('orders', input.ask), await standpointOf(db, who, now), { after: input.after, limit: input.limit ?? 50 }),
-)
+export default query(contract.listOrderLines, async ({ db, who, input, now, service }) => {
+  const ask = askFrom('orders', input.ask)
+  return orderLines(readerOf(service, ask), ask, await standpointOf(db, who, now), { after: input.after, limit: input.limit ?? 50 })
+})

@@ -1,8 +1,9 @@
 import * as contract from '#contract/lists'
 import { query } from '#server/kit'
 import { requestLines } from './requestLines'
-import { askFrom, standpointOf } from './standpoint'
+import { askFrom, readerOf, standpointOf } from './standpoint'
 
-export default query(contract.listRequestLines, async ({ db, who, input, now }) =>
-  requestLines(db, askFrom('requests', input.ask), await standpointOf(db, who, now), { after: input.after, limit: input.limit ?? 50 }),
-)
+export default query(contract.listRequestLines, async ({ db, who, input, now, service }) => {
+  const ask = askFrom('requests', input.ask)
+  return requestLines(readerOf(service, ask), ask, await standpointOf(db, who, now), { after: input.after, limit: input.limit ?? 50 })
+})

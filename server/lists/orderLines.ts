@@ -1,16 +1,15 @@
-import { and, eq, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { Page } from '#contract/kit'
 import type { OrderLine } from '#contract/lists'
-import { searchWords } from '#core/kit'
 import type { ListAsk } from '#core/lists'
 import { ORDER_STATES } from '#core/orders'
-import { withinSites } from '#server/kit'
+import { withinSites, wordsFound } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { gaugeTarget, whoIsOn } from '#server/orders'
 import { accounts, assets, categories, orders, orderShares, payers, people, places, sites, teams, trades, visits } from '../tables'
-import { allConditions, byDay, byFlag, byMoney, byOther, byPlace, byStanding, byText, byValue, hasWords, likeText } from './conditions'
+import { allConditions, byDay, byFlag, byMoney, byOther, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
 import { keysetPage } from './keysetPage'
 import type { Run } from './keysetPage'
@@ -22,14 +21,7 @@ const paidBy = (who: SQL | undefined) => sql`exists (select 1 from ${orderShares
 const firstStart = sql<Date | null>`(select min(${visits.plannedStart}) from ${visits} where ${visits.orderId} = ${orders.id} and ${visits.state} <> 'recalled')`
 
 export const ORDER_CONDITIONS: Record<string, Condition> = {
-  words: (clause) => {
-    const text = clause.any![0]!
-    return or(
-      hasWords([orders.summary, orders.description], searchWords(text)),
-      sql`${orders.number} like ${`${likeText(text)}%`}`,
-      sql`${orders.outsideReference} like ${`${likeText(text)}%`}`,
-    )
-  },
+  words: (clause) => wordsFound(clause.any![0]!, { words: [orders.summary, orders.description], number: orders.number, reference: orders.outsideReference }),
   number: byText(orders.number),
   summary: byText(orders.summary),
   state: byValue(orders.state),

@@ -1,28 +1,21 @@
-import { and, eq, inArray, isNotNull, or, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { Page } from '#contract/kit'
 import type { RequestLine } from '#contract/lists'
-import { searchWords } from '#core/kit'
 import type { ListAsk } from '#core/lists'
 import { REQUEST_STATES } from '#core/requests'
-import { withinSites } from '#server/kit'
+import { withinSites, wordsFound } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { accounts, assets, categories, payers, people, places, requests } from '../tables'
-import { allConditions, byDay, byFlag, byPlace, byStanding, byText, byValue, hasWords, likeText } from './conditions'
+import { allConditions, byDay, byFlag, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
 import { keysetPage } from './keysetPage'
 import type { Run } from './keysetPage'
 import type { Standpoint } from './standpoint'
 
 export const REQUEST_CONDITIONS: Record<string, Condition> = {
-  words: (clause) => {
-    const text = clause.any![0]!
-    return or(
-      hasWords([requests.summary, requests.description], searchWords(text)),
-      sql`${requests.number} like ${`${likeText(text)}%`}`,
-      sql`${requests.outsideReference} like ${`${likeText(text)}%`}`,
-    )
-  },
+  words: (clause) =>
+    wordsFound(clause.any![0]!, { words: [requests.summary, requests.description], number: requests.number, reference: requests.outsideReference }),
   number: byText(requests.number),
   summary: byText(requests.summary),
   state: byValue(requests.state),
@@ -50,19 +43,31 @@ export const REQUEST_CONDITIONS: Record<string, Condition> = {
 }
 
 /** What a list of requests can run by. */
-const KEYS = { id: requests.id, triageDueAt: requests.triageDueAt, decidedAt: requests.decidedAt, receivedAt: requests.receivedAt }
+const KEYS = {
+  priorityRank: requests.priorityRank,
+  placeCode: places.code,
+  id: requests.id,
+  triageDueAt: requests.triageDueAt,
+  decidedAt: requests.decidedAt,
+  receivedAt: requests.receivedAt,
+}
 interface Key {
   id: number
+  priorityRank: number | null
+  placeCode: string | null
   triageDueAt: Date
   decidedAt: Date | null
   receivedAt: Date
 }
 const ID = { column: requests.id, read: (row: Key) => row.id }
+const DUE = { column: requests.triageDueAt, read: (row: Key) => row.triageDueAt }
 const RUNS: Record<string, { keys: Run<Key>['keys']; byState: boolean }> = {
   due: { keys: [{ column: requests.triageDueAt, read: (row) => row.triageDueAt }, ID], byState: true },
   decided: { keys: [{ column: requests.decidedAt, read: (row) => row.decidedAt, nullable: true }, ID], byState: true },
   received: { keys: [{ column: requests.receivedAt, read: (row) => row.receivedAt }, ID], byState: false },
   number: { keys: [ID], byState: false },
+  priority: { keys: [{ column: requests.priorityRank, read: (row) => row.priorityRank, nullable: true }, DUE, ID], byState: false },
+  place: { keys: [{ column: places.code, read: (row) => row.placeCode, nullable: true }, DUE, ID], byState: false },
 }
 
 const select = (db: Reader) =>
@@ -125,6 +130,7 @@ export async function requestLines(
       db
         .select(KEYS)
         .from(requests)
+        .leftJoin(places, eq(places.id, requests.placeId))
         .where(and(part, where))
         .orderBy(...order)
         .limit(most),

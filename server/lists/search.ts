@@ -4,12 +4,12 @@ import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/lists'
 import type { SearchAnswer, SearchFound, SearchType } from '#contract/lists'
 import type { InputOf } from '#contract/kit'
-import { foldText, searchWords } from '#core/kit'
+import { foldText, numberAsked, searchWords } from '#core/kit'
 import { stationOf } from '#core/orders'
-import { decodeCursor, encodeCursor, inThread, query, withinSites } from '#server/kit'
+import { decodeCursor, encodeCursor, inThread, likeText, query, withinSites } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { comments, numberings, orders, places, requests } from '../tables'
-import { insidePlaces, likeText } from './conditions'
+import { insidePlaces } from './conditions'
 import type { SpellingJob } from './spelling.worker'
 import { namedLike } from './namedLike'
 import { newestWithWords } from './wordIndex'
@@ -138,8 +138,11 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
 async function byNumber(looking: Looking): Promise<Found[]> {
   const { db, ask } = looking
   const q = ask.q.trim()
-  if (!/\d/.test(q) || q.includes(' ')) return []
-  const prefixes = /^\d+$/.test(q) ? (await db.select({ prefix: numberings.prefix }).from(numberings)).map((row) => `${row.prefix}-${q}`) : [q.toUpperCase()]
+  const number = numberAsked(q)
+  if (!number && (!/\d/.test(q) || q.includes(' '))) return []
+  const prefixes = /^\d+$/.test(q)
+    ? (await db.select({ prefix: numberings.prefix }).from(numberings)).map((row) => `${row.prefix}-${q}`)
+    : [...new Set([number ?? q.toUpperCase(), q.toUpperCase()])]
   const starts = (column: typeof orders.number | typeof requests.number) => or(...prefixes.map((text) => sql`${column} like ${`${likeText(text)}%`}`))
   const wants = (type: SearchType) => !ask.type || ask.type === type
   const [byOrder, byRequest] = await Promise.all([

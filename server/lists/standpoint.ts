@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import { parseAsk } from '#core/lists'
 import type { ListAsk, ListKind } from '#core/lists'
 import { Refusal } from '#core/kit'
-import type { Asker, Reader } from '#server/kit'
+import type { Asker, Db, Reader, Service } from '#server/kit'
 import { accounts, people, sites, technicians } from '../tables'
 
 /** From where a list is looked at: what `me`, `mine` and `today` mean, and which sites may be seen. Plain, so that a thread can be given it. */
@@ -32,3 +32,7 @@ export function askFrom(kind: ListKind, address: string | undefined): ListAsk {
     throw new Refusal(wrong.map((name) => ({ code: 'list_address', sentence: `“${name}” in the address says nothing this list can be asked.`, field: name })))
   return ask
 }
+
+/** Who reads a list: one that asks for words has to be done in time. */
+export const readerOf = (service: Service, ask: Pick<ListAsk, 'clauses'>): Db =>
+  ask.clauses.some((clause) => clause.field === 'words') ? service.searcher : service.db

@@ -1,25 +1,13 @@
 import { sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
-import { likeText } from './conditions'
 import type { Reader } from '#server/kit'
-
-/**
- * Words InnoDB's full-text index leaves out by default, and those it finds too short (both as in its
- * manual, from memory): asking for them would find nothing.
- */
-const LEFT_OUT = new Set(
-  'a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(' '),
-)
-const SHORTEST = 3
+import { indexedWords, isOutOfTime, likeText } from '#server/kit'
 
 /** The newest rows are looked through one by one first: common words are found there at once, where an index would count them all. */
 const LOOKED_THROUGH = 15_000
 /** The index may take this long over words that are common but hardly ever together. */
 const MOST_SECONDS = 1.5
-
-/** The words a full-text index can be asked for. */
-export const indexedWords = (words: string[]): string[] => words.filter((word) => word.length >= SHORTEST && !LEFT_OUT.has(word))
 
 export interface WordAsk {
   table: MySqlTable
@@ -44,7 +32,7 @@ export async function newestWithWords(db: Reader, ask: WordAsk): Promise<{ ids: 
   try {
     return { ids: await askIndex(db, ask, words), partial: false }
   } catch (error) {
-    if (!isTimeout(error)) throw error
+    if (!isOutOfTime(error)) throw error
     return { ids: recent, partial: true }
   }
 }
@@ -71,8 +59,3 @@ async function askIndex(db: Reader, { table, id, columns, where, before, limit }
 }
 
 const idsOf = (answer: unknown): number[] => (answer as [{ id: number }[]])[0].map((row) => Number(row.id))
-
-function isTimeout(error: unknown): boolean {
-  const outer = error as { errno?: number; cause?: { errno?: number } }
-  return (outer.cause?.errno ?? outer.errno) === 1969
-}

@@ -61,7 +61,6 @@ export async function createFromProgram(tx: Tx, service: Service, site: SiteReco
     throw new StandardError(400, ['Say where: lat and long, address_string or address_id (the code of a place or the tag of an asset).'])
   const category = await serviceByCode(tx, input.service_code)
   const spot = await spotOf(tx, site.id, input)
-  const attributes = Object.fromEntries(Object.entries(input.attribute).map(([code, value]) => [code, [value].flat().join(', ')]))
   const name = [input.first_name, input.last_name].filter(Boolean).join(' ')
   const unknownAddress = !spot && input.address_string ? `\nAddress given: ${input.address_string}` : ''
   try {
@@ -76,7 +75,7 @@ export async function createFromProgram(tx: Tx, service: Service, site: SiteReco
         summary: summaryOfMail(undefined, input.description),
         description: `${input.description}${unknownAddress}`,
         categoryId: category.id,
-        answers: answersFromAttributes(category.questions, attributes, site.zone),
+        answers: answersFromAttributes(category.questions, input.attribute, site.zone),
         name,
         email: input.email || undefined,
         phone: input.phone || undefined,

@@ -1,9 +1,9 @@
-import { and, asc, desc, eq, gt, inArray, like, lt, or, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, inArray, lt, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import * as contract from '#contract/orders'
 import type { OrderSort } from '#contract/orders'
 import { STATION_STATES } from '#core/orders'
-import { decodeCursor, encodeCursor, query, withinSites } from '#server/kit'
+import { decodeCursor, encodeCursor, query, withinSites, wordsIn } from '#server/kit'
 import type { CursorPart } from '#server/kit'
 import { orders, places } from '../tables'
 import { kept } from './facts'
@@ -69,7 +69,8 @@ const COLUMNS = {
   who: whoIsOn,
 }
 
-export default query(contract.listOrders, async ({ db, who, input }) => {
+export default query(contract.listOrders, async ({ db: plain, who, input, service }) => {
+  const db = input.q ? service.searcher : plain
   const sort = SORTS[input.sort ?? 'due']
   const limit = input.limit ?? 50
   const states = input.state ? [input.state] : input.station ? STATION_STATES[input.station] : null
@@ -78,12 +79,7 @@ export default query(contract.listOrders, async ({ db, who, input }) => {
     input.placeId ? eq(orders.placeId, input.placeId) : undefined,
     input.assetId ? eq(orders.assetId, input.assetId) : undefined,
     input.q
-      ? or(
-          like(orders.number, `%${input.q}%`),
-          like(orders.summary, `%${input.q}%`),
-          like(orders.outsideReference, `${input.q}%`),
-          like(places.searchText, `%${input.q.toLowerCase()}%`),
-        )
+      ? wordsIn(input.q, { words: [orders.summary, orders.description, places.searchText], number: orders.number, reference: orders.outsideReference })
       : undefined,
     kept,
     withinSites(who, orders.siteId),

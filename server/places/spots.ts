@@ -69,12 +69,15 @@ async function spotsWhere(
           .orderBy(exactFirst(assets.tag, search), asc(assets.tag))
           .limit(MOST)
   const spots = await asSpots(db, placeRows, assetRows)
-  const meant = search?.trim().toLowerCase()
-  return spots.sort((a, b) => Number(b.code.toLowerCase() === meant) - Number(a.code.toLowerCase() === meant)).slice(0, MOST)
+  const meant = bare(search ?? '').toLowerCase()
+  const exact = (spot: Spot) => Number(bare(spot.code).toLowerCase() === meant)
+  return spots.sort((a, b) => exact(b) - exact(a)).slice(0, MOST)
 }
 
 /** Who types a whole code means that one. */
-const exactFirst = (column: MySqlColumn, search: string | undefined) => sql`${column} <> ${search?.trim() ?? ''}`
+const exactFirst = (column: MySqlColumn, search: string | undefined) => sql`replace(replace(${column}, '-', ''), ' ', '') <> ${bare(search ?? '')}`
+/** A code without what joins its parts: "GAN204" and "gan-204" are the same one. */
+const bare = (code: string) => code.replace(/[\s-]/g, '')
 
 type PlaceRow = typeof places.$inferSelect
 async function asSpots(db: Reader, placeRows: PlaceRow[], assetRows: { asset: typeof assets.$inferSelect; place: PlaceRow }[]): Promise<Spot[]> {

@@ -21,6 +21,7 @@ import uploadCounterFile from './uploadCounterFile'
 import askForMine from './askForMine'
 import findSummaries from './findSummaries'
 import findTwins from './findTwins'
+import readClaimedFile from './readClaimedFile'
 import confirmFollow from './confirmFollow'
 import followRequest from './followRequest'
 import readAround from './readAround'
@@ -67,6 +68,7 @@ export const routes: Route[] = [
   findTwins,
   followRequest,
   confirmFollow,
+  readClaimedFile,
   readAround,
   readCaller,
   readCounterSpot,

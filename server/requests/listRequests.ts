@@ -1,10 +1,11 @@
-import { and, asc, eq, like, or, sql } from 'drizzle-orm'
+import { and, asc, eq, sql } from 'drizzle-orm'
 import * as contract from '#contract/requests'
-import { decodeCursor, encodeCursor, query, withinSites } from '#server/kit'
+import { decodeCursor, encodeCursor, query, withinSites, wordsIn } from '#server/kit'
 import { places, requests } from '../tables'
 import { atIntake, atTriage } from './stations'
 
-export default query(contract.listRequests, async ({ db, who, input }) => {
+export default query(contract.listRequests, async ({ db: plain, who, input, service }) => {
+  const db = input.q ? service.searcher : plain
   const limit = input.limit ?? 50
   const after = input.after ? decodeCursor(input.after, ['instant', 'integer']) : null
   const rows = await db
@@ -18,12 +19,11 @@ export default query(contract.listRequests, async ({ db, who, input }) => {
         input.placeId ? eq(requests.placeId, input.placeId) : undefined,
         input.assetId ? eq(requests.assetId, input.assetId) : undefined,
         input.q
-          ? or(
-              like(requests.number, `%${input.q}%`),
-              like(requests.summary, `%${input.q}%`),
-              like(requests.outsideReference, `${input.q}%`),
-              like(places.searchText, `%${input.q.toLowerCase()}%`),
-            )
+          ? wordsIn(input.q, {
+              words: [requests.summary, requests.description, places.searchText],
+              number: requests.number,
+              reference: requests.outsideReference,
+            })
           : undefined,
         withinSites(who, requests.siteId),
         after ? sql`(${requests.triageDueAt}, ${requests.id}) > (${String(after[0]).replace('T', ' ').replace('Z', '')}, ${after[1]})` : undefined,

@@ -1,4 +1,4 @@
-import { and, eq, isNotNull } from 'drizzle-orm'
+import { and, asc, eq, isNotNull } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import type { RequestSheet } from '#contract/requests'
 import { bulletinsAt } from '#server/help'
@@ -7,7 +7,7 @@ import type { Asker, Outgoing, Reader } from '#server/kit'
 import { budgetsOf } from '#server/ledger'
 import { promiseRule, timelineOfRequest } from '#server/orders'
 import { nameAsset, namePlace } from '#server/places'
-import { attachments, followers, orders, requestOrders, requests, sites } from '../tables'
+import { attachments, followers, incomingMails, orders, requestOrders, requests, sites } from '../tables'
 import { readAnswers } from './categoryForms'
 import { conversationOf } from './conversation'
 import { requestFacts } from './facts'
@@ -71,6 +71,12 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
     conversation: await conversationOf(db, request),
     repeats: repeats ?? null,
     bulletins: request.placeId ? await bulletinsAt(db, site.id, request.placeId, now) : [],
+    sentBy: request.sentBy ?? null,
+    mails: await db
+      .select({ id: incomingMails.id, subject: incomingMails.subject, receivedAt: incomingMails.receivedAt, leftOut: incomingMails.leftOut })
+      .from(incomingMails)
+      .where(eq(incomingMails.requestId, id))
+      .orderBy(asc(incomingMails.id)),
     followers: await db
       .select({ name: followers.name, email: followers.email })
       .from(followers)

@@ -55,8 +55,10 @@ const knownField = (what: TableKind, code: string | null | undefined) => TABLE_F
 
 const fieldsOf = (cells: string[], matching: Matching) => Object.fromEntries(matching.flatMap((code, index) => (code ? [[code, cells[index] ?? '']] : [])))
 
-/** UTF-8, or what office programs still write when it is not (windows-1252). */
+/** UTF-8, UTF-16 with or without its mark, or what office programs still write when it is neither (windows-1252). */
 function textOf(content: Uint8Array): string {
+  const wide = widthOf(content)
+  if (wide) return new TextDecoder(wide).decode(content)
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(content)
   } catch {
@@ -72,4 +74,14 @@ function delimiterOf(text: string): string {
     .replace(/"[^"]*"/g, '')
   const count = (mark: string) => heading.split(mark).length
   return [',', ';', '\t'].reduce((best, mark) => (count(mark) > count(best) ? mark : best))
+}
+
+/** Which half of each pair is nought, where every other byte is: text of two bytes a sign. */
+function widthOf(content: Uint8Array): 'utf-16le' | 'utf-16be' | null {
+  if (content[0] === 0xff && content[1] === 0xfe) return 'utf-16le'
+  if (content[0] === 0xfe && content[1] === 0xff) return 'utf-16be'
+  const start = content.subarray(0, 2_000)
+  const noughts = [0, 1].map((half) => start.filter((byte, index) => index % 2 === half && byte === 0).length)
+  if (Math.max(...noughts) < start.length / 8) return null
+  return noughts[1]! > noughts[0]! ? 'utf-16le' : 'utf-16be'
 }

@@ -4,7 +4,7 @@ import type { TableReport } from '#contract/setup'
 import { foldText, refuse } from '#core/kit'
 import { keyOfRow, TABLE_FIELDS } from '#core/setup'
 import type { KnownRecords, TableRow } from '#core/setup'
-import { contentOf, inThread, mySite, preparedCommand } from '#server/kit'
+import { contentOf, inThread, isDuplicate, mySite, preparedCommand } from '#server/kit'
 import type { Outgoing, Tx } from '#server/kit'
 import { payers, people, places, sites } from '../tables'
 import type { TableJob, TableResult } from './readTable.worker'
@@ -119,7 +119,7 @@ async function writePlaces(tx: Tx, site: typeof sites.$inferSelect, rows: TableR
   const byCode = new Map(before.map((row) => [row.code.toLowerCase(), row]))
   const root = before.find((row) => row.kind === 'site')
   if (!root) refuse('site_place', `${site.name} has no place of its own to put others in.`, 'siteId')
-  for (const { fields } of rows) {
+  for (const { fields, line } of rows) {
     const key = keyOfRow('places', fields)
     const payerId = fields.payer ? payerIds.get(fields.payer.toLowerCase())! : undefined
     const old = byCode.get(key)
@@ -142,7 +142,14 @@ async function writePlaces(tx: Tx, site: typeof sites.$inferSelect, rows: TableR
       payerId: payerId ?? null,
       outline: null,
     }
-    const [saved] = await tx.insert(places).values(row).$returningId()
+    const [saved] = await tx
+      .insert(places)
+      .values(row)
+      .$returningId()
+      .catch((error: unknown) => {
+        if (!isDuplicate(error)) throw error
+        return refuse('row', `Line ${line}: the code ${row.code} reads like another here. Nothing was taken; give it another code.`, 'file')
+      })
     const path = `${parent.path}${saved!.id}/`
     await tx.update(places).set({ path }).where(eq(places.id, saved!.id))
     byCode.set(key, { ...row, id: saved!.id, path })

@@ -1,4 +1,5 @@
-import { boolean, index, int, json, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { sql } from 'drizzle-orm'
+import { boolean, index, int, json, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { CHANNELS, CONSEQUENCES, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Answers, Question } from '#core/requests'
@@ -79,6 +80,10 @@ export const requests = mysqlTable(
     hazardSeverity: varchar('hazard_severity', { length: 12, enum: [...SEVERITIES, 'none'] }),
     hazardLikelihood: varchar('hazard_likelihood', { length: 12, enum: LIKELIHOODS }),
     priority: varchar('priority', { length: 12, enum: PRIORITIES }),
+    /** 1 for Emergency to 4 for Deferred, nothing before there is one: so that lists sort by it. */
+    priorityRank: smallint('priority_rank').generatedAlwaysAs(sql`nullif(field(\`priority\`, 'emergency', 'urgent', 'routine', 'deferred'), 0)`, {
+      mode: 'stored',
+    }),
     prioritySentence: varchar('priority_sentence', { length: 300 }),
     priorityOverridden: boolean('priority_overridden').notNull().default(false),
     /** What the reporter wished for; never the priority. */
@@ -109,6 +114,7 @@ export const requests = mysqlTable(
     index('request_numbered').on(table.number),
     index('request_queue').on(table.state, table.siteId, table.triageDueAt, table.id),
     index('request_reference').on(table.outsideReference),
+    index('request_priority').on(table.priorityRank, table.triageDueAt, table.id),
     index('request_due').on(table.state, table.triageDueAt, table.id),
     index('request_decided').on(table.state, table.decidedAt, table.id),
     index('request_newest').on(table.receivedAt, table.id),

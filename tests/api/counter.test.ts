@@ -323,7 +323,7 @@ describe('calls', () => {
 
 describe('under abuse', () => {
   test('a flood from one address is held and does not stop others', async () => {
-    const strict = await house.start({ EVRIX_PUBLIC_PER_MINUTE: '20', EVRIX_INBOUND_PORT: '' })
+    const strict = await house.start({ EVRIX_PUBLIC_READS_PER_MINUTE: '20', EVRIX_INBOUND_PORT: '' })
     const from = (address: string) =>
       new Promise<number>((resolve, reject) =>
         httpRequest(`${strict.url}/api/counter/SKE/spots?q=tap`, { localAddress: address }, (reply) => {

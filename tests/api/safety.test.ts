@@ -242,7 +242,7 @@ describe('sessions', () => {
   })
 
   test('behind a proxy callers are told apart by its word, and cookies travel encrypted when people do', async () => {
-    const strict = { EVRIX_PUBLIC_PER_MINUTE: '5' }
+    const strict = { EVRIX_PUBLIC_READS_PER_MINUTE: '5' }
     const asked = (url: string, source: string) =>
       new Client(url).call(contract.findCounterSpots!, { site: 'SKE', q: 'tap' }, { headers: { 'X-Forwarded-For': source } })
     const trusting = await house.start({ ...strict, EVRIX_TRUSTED_PROXIES: '127.0.0.1', EVRIX_PUBLIC_URL: 'https://help.skerry.example/' })
@@ -264,7 +264,7 @@ describe('sessions', () => {
   })
 
   test('logins and public endpoints have a limit for each address', async () => {
-    const strict = await house.start({ EVRIX_PUBLIC_PER_MINUTE: '5', EVRIX_LOGINS_PER_MINUTE: '3' })
+    const strict = await house.start({ EVRIX_PUBLIC_READS_PER_MINUTE: '5', EVRIX_LOGINS_PER_MINUTE: '3' })
     const client = new Client(strict.url)
     const places = contract.findCounterSpots!
     const statuses = []

@@ -3,6 +3,7 @@ import { computed, nextTick, onMounted, onUnmounted, reactive, ref, watch } from
 import { useRouter } from 'vue-router'
 import { findPeople, keepCallPreset } from '#contract/people'
 import type { PersonRow } from '#contract/people'
+import type { EnteredChannel } from '#core/requests'
 import { enterCall, findSummaries, findTwins, readCaller } from '#contract/requests'
 import type { Caller } from '#contract/requests'
 import { call, CallProblem, DialogBox, freshKey, useSession, useSoon, useUndo } from '#web/kit'
@@ -29,23 +30,35 @@ const blank = () => ({
   assetId: null as number | null,
   payerId: null as number | null,
   categoryId: preset.value.categoryId ?? null,
-  channel: preset.value.channel ?? ('call' as 'call' | 'visit'),
+  channel: preset.value.channel ?? ('call' as EnteredChannel),
   summary: '',
   description: preset.value.description ?? '',
   outsideReference: '',
   joinToId: null as number | null,
 })
-const form = reactive({ ...blank(), ...(JSON.parse(sessionStorage.getItem(DRAFT) ?? '{}') as Partial<ReturnType<typeof blank>>) })
+/** What was typed before the form was left, with what its choices are called. */
+interface Draft {
+  form: Partial<ReturnType<typeof blank>>
+  person: Choice | null
+  place: Choice | null
+  asset: Choice | null
+}
+const draft = JSON.parse(sessionStorage.getItem(DRAFT) ?? '{"form":{}}') as Draft
+const form = reactive({ ...blank(), ...draft.form })
 const problem = ref<CallProblem | null>(null)
-const person = ref<Choice | null>(null)
-const place = ref<Choice | null>(form.placeId === preset.value.placeId && form.placeId ? { value: form.placeId, label: preset.value.placeName ?? '' } : null)
-const asset = ref<Choice | null>(null)
+const person = ref<Choice | null>(draft.person ?? null)
+const place = ref<Choice | null>(
+  draft.place ?? (form.placeId === preset.value.placeId && form.placeId ? { value: form.placeId, label: preset.value.placeName ?? '' } : null),
+)
+const asset = ref<Choice | null>(draft.asset ?? null)
 const caller = ref<Caller | null>(null)
 const twins = ref<{ id: number; number: string; summary: string; receivedAt: string }[]>([])
 const summaries = ref<string[]>([])
 let key = freshKey()
 let people: PersonRow[] = []
-watch(form, () => sessionStorage.setItem(DRAFT, JSON.stringify(form)))
+watch([form, person, place, asset], () =>
+  sessionStorage.setItem(DRAFT, JSON.stringify({ form, person: person.value, place: place.value, asset: asset.value } satisfies Draft)),
+)
 const focus = (id: string) => void nextTick(() => setTimeout(() => document.getElementById(id)?.focus(), 30))
 
 async function findCaller(q: string): Promise<Choice[]> {
@@ -71,6 +84,19 @@ async function pickCaller(id: number | string | null): Promise<void> {
   caller.value = known
   if (known.place && place.value?.value === known.place.id) place.value = { value: known.place.id, label: known.place.label }
   form.payerId ??= known.payer?.id ?? null
+}
+/** Nobody in the register: what was typed is their name, or how they are reached, and need not be typed again. */
+function unknownCaller(typed: string): void {
+  if (typed.includes('@')) form.email ||= typed
+  else if (/^[\d\s+()/-]+$/.test(typed)) form.phone ||= typed
+  else form.name ||= typed
+}
+/** Enter in a field sends the form, unless it chooses from a list that is open. */
+function enterIn(event: KeyboardEvent): void {
+  const target = event.target as HTMLElement
+  if (event.isComposing || target.tagName !== 'INPUT' || target.closest('.n-base-selection')) return
+  event.preventDefault()
+  void save(false)
 }
 function pickPlace(id: number | null, label: string): void {
   form.placeId = id
@@ -111,9 +137,10 @@ async function save(thenTriage: boolean): Promise<void> {
     const saved = await call(enterCall, { ...form, placeId: form.placeId!, siteId: session.self!.site.id }, { key })
     const into = joined.value
     Object.assign(form, blank())
-    sessionStorage.removeItem(DRAFT)
     person.value = asset.value = caller.value = null
     place.value = form.placeId ? { value: form.placeId, label: preset.value.placeName ?? '' } : null
+    // After the watcher has seen the empty form.
+    void nextTick(() => sessionStorage.removeItem(DRAFT))
     key = freshKey()
     said.say(into ? `${saved.number} is joined to ${into.number}.` : `${saved.number} is in Intake.`)
     if (thenTriage) {
@@ -136,7 +163,7 @@ async function keepPreset(): Promise<void> {
 
 <template>
   <DialogBox title="New call" wide @close="$emit('close')">
-    <form class="call" @submit.prevent="save(false)" @keydown.ctrl.enter.prevent="save($event.shiftKey)">
+    <form class="call" @submit.prevent="save(false)" @keydown.ctrl.enter.prevent="save($event.shiftKey)" @keydown.enter.exact="enterIn">
       <h1>New call</h1>
       <div class="fields">
         <PickField
@@ -148,6 +175,7 @@ async function keepPreset(): Promise<void> {
           :current="person"
           clearable
           @pick="pickCaller"
+          @typed="unknownCaller"
         />
         <div class="field"><label for="call-name">Name, if not found</label><input id="call-name" v-model="form.name" class="entry" maxlength="120" /></div>
         <div class="field"><label for="call-phone">Phone</label><input id="call-phone" v-model="form.phone" class="entry" maxlength="40" /></div>
@@ -168,7 +196,7 @@ async function keepPreset(): Promise<void> {
           :find="(q) => assetChoices(q, form.placeId)"
           :current="asset"
           clearable
-          @pick="form.assetId = $event as number | null"
+          @pick="(id, label) => ((form.assetId = id as number | null), (asset = id ? { value: id, label } : null))"
         />
         <div class="field full must">
           <label for="call-summary">In one line (needed)</label>
@@ -184,8 +212,8 @@ async function keepPreset(): Promise<void> {
           <datalist id="call-summaries"><option v-for="one in summaries" :key="one" :value="one" /></datalist>
           <p v-if="problem?.at('summary')" class="problem">{{ problem.at('summary') }}</p>
         </div>
-        <div class="field full must">
-          <label for="call-description">Which one exactly, what it does, since when, seen by whom (needed)</label>
+        <div class="field full">
+          <label for="call-description">Which one exactly, what it does, since when, seen by whom</label>
           <textarea id="call-description" v-model="form.description" class="entry" :aria-invalid="!!problem?.at('description')" />
           <p v-if="problem?.at('description')" class="problem">{{ problem.at('description') }}</p>
         </div>
@@ -217,6 +245,7 @@ async function keepPreset(): Promise<void> {
               ><select id="call-channel" v-model="form.channel" class="entry">
                 <option value="call">By phone</option>
                 <option value="visit">At the desk</option>
+                <option value="inspection">Found on an inspection</option>
               </select>
             </div>
             <div class="field">

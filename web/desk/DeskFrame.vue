@@ -5,7 +5,23 @@ import { computed, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
-import { call, offerActs, onLiveChange, theme, TideBar, toggleTheme, useActs, useKeys, useLive, useLoading, useSession, useSoon, useUndo } from '#web/kit'
+import {
+  Burst,
+  call,
+  offerActs,
+  onLiveChange,
+  theme,
+  TideBar,
+  toggleTheme,
+  useActs,
+  useKeys,
+  useLive,
+  useLoading,
+  useSession,
+  useSoon,
+  useUndo,
+} from '#web/kit'
+import type { Act } from '#web/kit'
 import { naiveTheme } from '../kit/theme'
 import CallForm from './CallForm.vue'
 import CommandPalette from './CommandPalette.vue'
@@ -69,10 +85,29 @@ useKeys((key, event) => {
   }
   const act = acts.all().find((one) => one.key && one.key === (key.length === 1 ? key.toLowerCase() : key))
   if (!act) return false
-  if (act.whyNot) undo.say(act.whyNot, undefined, true)
-  else void act.run()
+  if (/^[a-z]$/.test(act.key!)) {
+    if (!event.repeat) keys.press(event.timeStamp, () => runKey(act))
+  } else runKey(act)
   return true
 })
+
+const keys = new Burst()
+onUnmounted(() => keys.stop())
+/** What a key does; a button out of sight is first brought where its person sees what would happen. */
+function runKey(act: Act): void {
+  if (act.whyNot) return undo.say(act.whyNot, undefined, true)
+  const button = act.sight ? document.querySelector<HTMLElement>(act.sight) : null
+  if (button && !inSight(button)) {
+    button.scrollIntoView({ block: 'center' })
+    return undo.say(`“${act.label}” is shown now; press ${act.key!.toUpperCase()} once more.`)
+  }
+  void act.run()
+}
+function inSight(element: HTMLElement): boolean {
+  const { left, top, width, height } = element.getBoundingClientRect()
+  const found = document.elementFromPoint(left + width / 2, top + height / 2)
+  return found !== null && (element.contains(found) || found.contains(element))
+}
 </script>
 
 <template>

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { listOrders } from '#contract/orders'
 import type { GaugeTarget, OrderRow, OrderSort } from '#contract/orders'
-import { listRequests } from '#contract/requests'
+import { listKeptMail, listRequests } from '#contract/requests'
 import type { RequestRow } from '#contract/requests'
 import { STATION_NAMES } from '#core/orders'
 import type { Station } from '#core/orders'
@@ -70,6 +70,14 @@ watch(
 watch(text, useSoon(list.load, 150))
 onLiveChange(reload)
 
+/** Mails nobody has looked at: they are part of what came in. */
+const kept = ref(0)
+async function countKept(): Promise<void> {
+  if (props.station === 'intake' && session.can('requests.triage')) kept.value = (await call(listKeptMail, {}).catch(() => ({ rows: [] }))).rows.length
+}
+watch(() => props.station, countKept, { immediate: true })
+onLiveChange(useSoon(countKept, 1_000))
+
 const rows = computed(() => list.value.value?.rows ?? [])
 const openIndex = computed(() => rows.value.findIndex((row) => row.type === props.open?.type && row.id === props.open.id))
 watch(openIndex, (now) => {
@@ -122,7 +130,9 @@ defineExpose({ step, focusRow })
         <option value="priority">Priority first</option>
         <option value="newest">Newest first</option>
       </select>
-      <RouterLink v-if="station === 'intake' && session.can('requests.triage')" class="aside" to="/kept-mail">Kept mail</RouterLink>
+      <RouterLink v-if="station === 'intake' && session.can('requests.triage')" class="aside" to="/kept-mail"
+        >Kept mail<span v-if="kept" class="mono" :aria-label="`${kept} to look at`"> {{ kept }}</span></RouterLink
+      >
     </header>
     <input v-model="text" class="entry filter" type="search" aria-label="Filter this queue" placeholder="Filter by number, words or place" />
     <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />

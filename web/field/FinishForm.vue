@@ -3,7 +3,7 @@ import { ref } from 'vue'
 import { readOutcomeLists } from '#contract/field'
 import { VISIT_RESULT_NAMES, VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
-import { call, useLoading } from '#web/kit'
+import { call, useDraft, useLoading } from '#web/kit'
 
 /** Leaving a job: done with symptom, cause and fix, or why not. */
 const props = defineProps<{
@@ -23,7 +23,7 @@ const result = ref<VisitResult>('done')
 const symptom = ref(props.outcome.symptom ?? '')
 const cause = ref(props.outcome.cause ?? '')
 const fix = ref(props.outcome.fix ?? '')
-const note = ref('')
+const note = useDraft(() => `finish-${location.pathname}`)
 const released = ref(false)
 </script>
 

@@ -1,6 +1,6 @@
 import { computed, ref } from 'vue'
 import type { Loading } from '#web/kit'
-import { CallProblem } from '#web/kit'
+import { CallProblem, useDraft } from '#web/kit'
 
 interface PhoneJob {
   visitState: string
@@ -12,7 +12,7 @@ export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Load
   const busy = ref(false)
   const problem = ref<CallProblem | null>(null)
   const open = ref<Form | null>(null)
-  const note = ref('')
+  const note = useDraft(() => `note-${location.pathname}`)
   const over = computed(() => it.value?.visitState === 'ended')
 
   /** Does it and shows what the server says then; a refusal leaves the form open with what was typed. */

@@ -20,8 +20,10 @@ const props = defineProps<{
   disabled?: boolean
   problem?: string
   clearable?: boolean
+  /** Nothing is proposed before something is typed: what is chosen here cannot be chosen by mistake. */
+  onlyTyped?: boolean
 }>()
-const emit = defineEmits<{ pick: [value: number | string | null, label: string] }>()
+const emit = defineEmits<{ pick: [value: number | string | null, label: string]; typed: [text: string] }>()
 const fresh = useFresh(() => props.id.replace(/^f-/, ''))
 const found = ref<Choice[]>([])
 const busy = ref(false)
@@ -37,7 +39,7 @@ const options = computed(() => {
 const look = useSoon(async () => {
   if (!props.find) return
   const text = asked
-  const rows = await props.find(text)
+  const rows = props.onlyTyped && text.trim().length < 2 ? [] : await props.find(text)
   if (text === asked) found.value = rows
   busy.value = false
 }, 120)
@@ -50,6 +52,12 @@ watch(
   () => props.value,
   () => (busy.value = false),
 )
+
+/** What was typed and is none of the choices is not thrown away: whoever asked may keep it. */
+function left(): void {
+  if (asked.trim() && props.value === null) emit('typed', asked.trim())
+  asked = ''
+}
 
 const root = ref<HTMLElement | null>(null)
 /** The keyboard goes straight to where one types: the frame around it is no stop of its own. */
@@ -77,6 +85,7 @@ onUpdated(typeFirst)
       :status="problem ? 'error' : undefined"
       :show-checkmark="false"
       @search="search"
+      @blur="left"
       @focus="find && !found.length && search('')"
       @update:value="(picked: number | string | null) => emit('pick', picked, options.find((one) => one.value === picked)?.label ?? '')"
     />

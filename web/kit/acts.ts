@@ -8,6 +8,8 @@ export interface Act {
   run: () => unknown
   /** Why it is not possible now; the palette shows it and does not run it. */
   whyNot?: string
+  /** Where its button is: the key acts only while that is in sight. */
+  sight?: string
 }
 
 /** What the palette offers and the keys run; each screen adds its own while it is there. */

@@ -10,7 +10,7 @@ import type { HoldReason } from '#core/orders'
 import { REQUEST_MOVES } from '#core/requests'
 import type { Permission } from '#core/people'
 import type { OrderLine, RequestLine } from '#contract/lists'
-import { call, CallProblem, useSession } from '#web/kit'
+import { call, CallProblem, useDraft, useSession } from '#web/kit'
 import BulkResult from './BulkResult.vue'
 import type { Line } from './useList'
 
@@ -19,7 +19,7 @@ const props = defineProps<{ kind: ListKind; lines: Line[] }>()
 const emit = defineEmits<{ clear: []; done: []; unmark: [number[]] }>()
 const session = useSession()
 const move = ref<string>('')
-const reason = ref('')
+const reason = useDraft(() => `bulk-${props.kind}`)
 const answer = ref('')
 const holdReason = ref<HoldReason>('part')
 const needed = ref<NeededForAll | null>(null)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { nextTick, ref } from 'vue'
+import { nextTick, ref, watch } from 'vue'
 import type { Reason } from '#core/kit'
-import { offerActs } from '#web/kit'
+import { dropDrafts, offerActs, useDraft } from '#web/kit'
 
 export interface OfferedMove {
   move: string
@@ -23,7 +23,13 @@ const props = defineProps<{ moves: OfferedMove[]; busy?: boolean }>()
 const emit = defineEmits<{ go: [string, { reason?: string; choice?: string }]; jump: [string] }>()
 const asking = ref<OfferedMove | null>(null)
 const explained = ref<OfferedMove | null>(null)
-const written = ref('')
+/** What is being written for a move, kept by Sheet and move until one was made: a refusal loses none of it. */
+const draftsOf = () => `move-${location.pathname}-`
+const written = useDraft(() => `${draftsOf()}${asking.value?.move ?? 'none'}`)
+watch(
+  () => props.moves.map((move) => move.move).join(),
+  () => dropDrafts(draftsOf()),
+)
 const choice = ref('')
 const answer = ref('')
 const missing = ref(false)
@@ -36,7 +42,7 @@ function press(move: OfferedMove): void {
     return
   }
   if (move.reason === 'none' && !move.choices) return emit('go', move.move, {})
-  written.value = answer.value = ''
+  answer.value = ''
   choice.value = move.choices?.options[0]?.value ?? ''
   asking.value = move
   void nextTick(() => document.getElementById(move.answers?.length ? 'move-answer' : 'move-reason')?.focus())
@@ -54,7 +60,15 @@ function confirm(): void {
   emit('go', move.move, { reason: reason || undefined, choice: choice.value || undefined })
 }
 
-offerActs(() => props.moves.map((move) => ({ label: move.label, key: move.key || undefined, run: () => press(move), whyNot: undefined })))
+offerActs(() =>
+  props.moves.map((move) => ({
+    label: move.label,
+    key: move.key || undefined,
+    run: () => press(move),
+    whyNot: undefined,
+    sight: `[data-move="${move.move}"]`,
+  })),
+)
 </script>
 
 <template>

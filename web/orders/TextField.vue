@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { FreshMark, useFresh } from '#web/kit'
+import { FreshMark, useDraft, useFresh } from '#web/kit'
 
-/** A text that saves when it is left. Esc brings back what was saved. */
+/** A text that saves when it is left. Esc brings back what was saved, and what was typed can be had again. */
 const props = defineProps<{
   name: string
   label: string
@@ -16,9 +16,14 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ save: [text: string, base: string] }>()
 const fresh = useFresh(() => props.name)
-const text = ref(props.value ?? '')
+/** What is typed and not saved yet: it outlives the page. */
+const draft = useDraft(() => `field-${location.pathname}-${props.name}`)
+const text = ref(draft.value || (props.value ?? ''))
+/** What Esc took out of the field. */
+const taken = ref('')
 /** What stood here when the typing began: a change by somebody else meanwhile becomes a conflict. */
-const base = ref(text.value)
+const base = ref(props.value ?? '')
+watch(text, (now) => (draft.value = now === base.value ? '' : now))
 watch(
   () => props.value,
   (now) => {
@@ -27,12 +32,19 @@ watch(
 )
 function leave(): void {
   const typed = text.value.trim()
+  draft.value = ''
   if (typed === base.value) return
   emit('save', typed, base.value)
   base.value = typed
 }
 function giveUp(): void {
+  taken.value = text.value.trim() === base.value ? '' : text.value
   text.value = base.value = props.value ?? ''
+}
+function bringBack(): void {
+  text.value = taken.value
+  taken.value = ''
+  document.getElementById(`f-${props.name}`)?.focus()
 }
 </script>
 
@@ -65,6 +77,7 @@ function giveUp(): void {
       @keydown.enter="leave"
     />
     <datalist v-if="list" :id="`l-${name}`"><option v-for="one in list" :key="one" :value="one" /></datalist>
+    <p v-if="taken" class="soft hint"><button class="link" type="button" @click="bringBack">Bring back what you typed</button></p>
     <p v-if="problem" class="problem">{{ problem }}</p>
     <p v-else-if="hint" class="soft hint">{{ hint }}</p>
   </div>

@@ -2,14 +2,14 @@
 import { computed, ref } from 'vue'
 import { writeComment } from '#contract/requests'
 import type { CommentKind, Conversation } from '#contract/requests'
-import { call, CallProblem, shortTime } from '#web/kit'
+import { call, CallProblem, shortTime, useDraft } from '#web/kit'
 import PictureRow from '../orders/PictureRow.vue'
 
 /** What was said. A note and a message cannot be taken for each other: place, colour and wording differ. */
 const props = defineProps<{ requestId: number; conversation: Conversation; mayWrite: boolean }>()
 const emit = defineEmits<{ written: [Conversation] }>()
 const kind = ref<CommentKind>('note')
-const text = ref('')
+const text = useDraft(() => `comment-${props.requestId}`)
 /** Asked once, when words are typed already and the other kind is chosen. */
 const switching = ref<CommentKind | null>(null)
 const wrong = ref('')

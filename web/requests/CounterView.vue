@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, nextTick, reactive, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { readCounter, readCounterSpot, uploadCounterFile } from '#contract/requests'
+import { readClaimedFile, readCounter, readCounterSpot, uploadCounterFile } from '#contract/requests'
 import { answerReasons, counterReasons } from '#core/requests'
 import type { CounterField } from '#core/requests'
-import { call, ProblemNote, useLoading } from '#web/kit'
+import { address, call, ProblemNote, useLoading } from '#web/kit'
 import AroundList from './AroundList.vue'
 import CategoryField from './CategoryField.vue'
 import FilesField from './FilesField.vue'
@@ -179,6 +179,7 @@ const upload = (file: Blob, name: string) => call(uploadCounterFile, { site: sit
           <FilesField
             v-if="asks('photo')"
             v-model="draft.files"
+            :again="(claim) => address(readClaimedFile, { site: siteCode, claim })"
             :upload="upload"
             :label="`A photo says more than words; documents too${needs('photo') ? ' (needed)' : ''}`"
             :problem="wrong.fileClaims"

@@ -7,7 +7,13 @@ import { CallProblem } from '#web/kit'
 const PhotoEditor = defineAsyncComponent(() => import('./PhotoEditor.vue'))
 const MOST = 10
 const LARGEST = 15 * 1024 * 1024
-const props = defineProps<{ upload: (file: Blob, name: string) => Promise<KeptFile>; problem?: string; label: string }>()
+const props = defineProps<{
+  upload: (file: Blob, name: string) => Promise<KeptFile>
+  /** Where a file sent ahead can be had again, after the page was read anew. */
+  again?: (claim: string) => string
+  problem?: string
+  label: string
+}>()
 const files = defineModel<KeptFile[]>({ required: true })
 const previews = ref<Record<string, string>>({})
 const busy = ref(0)
@@ -60,10 +66,20 @@ async function add(file: Blob, name: string): Promise<boolean> {
 function remove(claim: string): void {
   files.value = files.value.filter((file) => file.claim !== claim)
 }
-function edit(file: KeptFile): void {
-  const original = originals.get(file.claim)
+async function edit(file: KeptFile): Promise<void> {
+  const original = originals.get(file.claim) ?? (await fetched(file))
   if (original) editing.value = { ...original, claim: file.claim }
 }
+/** The photo as it was sent ahead, when this page has it no more. */
+async function fetched(file: KeptFile): Promise<{ file: Blob; name: string } | null> {
+  const answer = props.again ? await fetch(props.again(file.claim)).catch(() => null) : null
+  if (!answer?.ok) {
+    wrong.value.push(`${file.name} cannot be opened now. Try again, or add it anew.`)
+    return null
+  }
+  return { file: await answer.blob(), name: file.name }
+}
+const preview = (file: KeptFile) => previews.value[file.claim] ?? (props.again && file.kind === 'picture' ? props.again(file.claim) : undefined)
 async function edited(picture: Blob): Promise<void> {
   const { name, claim } = editing.value!
   if (!(await add(picture, name.replace(/\.\w+$/, '') + '.jpg'))) return
@@ -81,13 +97,11 @@ async function edited(picture: Blob): Promise<void> {
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <ul v-if="files.length" class="kept" aria-label="Files to be sent">
       <li v-for="(file, index) in files" :key="file.claim">
-        <img v-if="previews[file.claim]" :src="previews[file.claim]" :alt="`Photo ${index + 1}`" />
+        <img v-if="preview(file)" :src="preview(file)" :alt="`Photo ${index + 1}`" />
         <span v-else class="name"
           >{{ file.name }}<br /><span class="label">{{ Math.max(1, Math.round(file.bytes / 1024)) }} kB</span></span
         >
-        <button v-if="previews[file.claim]" class="push" type="button" :aria-label="`Cut or draw on photo ${index + 1}`" @click="edit(file)">
-          Cut or draw
-        </button>
+        <button v-if="preview(file)" class="push" type="button" :aria-label="`Cut or draw on photo ${index + 1}`" @click="edit(file)">Cut or draw</button>
         <button class="push" type="button" :aria-label="`Remove ${file.name}`" @click="remove(file.claim)">Remove</button>
       </li>
     </ul>

@@ -1,13 +1,33 @@
 <script setup lang="ts">
+import { nextTick, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { listKeptMail, takeKeptMail } from '#contract/requests'
+import { dismissMail, listKeptMail, takeKeptMail } from '#contract/requests'
 import { call, CallProblem, ProblemNote, shortTime, useLoading, useUndo } from '#web/kit'
+import WholeMail from './WholeMail.vue'
 
 /** Mail that made no request, with the reason: the desk may see it otherwise. */
 const mails = useLoading(() => call(listKeptMail, {}))
 void mails.load()
 const router = useRouter()
 const said = useUndo()
+const dismissing = ref<number | null>(null)
+const reason = ref('')
+function begin(id: number): void {
+  dismissing.value = id
+  void nextTick(() => document.getElementById(`why-${id}`)?.focus())
+}
+async function dismiss(id: number): Promise<void> {
+  try {
+    mails.value.value = await call(dismissMail, { id, reason: reason.value })
+    dismissing.value = null
+    reason.value = ''
+    said.say('It is dismissed, and kept with your reason.')
+  } catch (error) {
+    if (!(error instanceof CallProblem)) throw error
+    said.say(error.reasons[0]?.sentence ?? error.message, undefined, true)
+    if (error.problem.status !== 400) await mails.load()
+  }
+}
 
 async function take(id: number): Promise<void> {
   try {
@@ -43,7 +63,18 @@ async function take(id: number): Promise<void> {
             <td>{{ mail.sender || 'nobody' }}</td>
             <td>{{ mail.subject ?? 'none' }}</td>
             <td>{{ mail.reason }}</td>
-            <td><button class="push" type="button" @click="take(mail.id)">Make it a request</button></td>
+            <td class="acts">
+              <WholeMail :id="mail.id" label="Read it" />
+              <button class="push first" type="button" @click="take(mail.id)">Make it a request</button>
+              <button v-if="dismissing !== mail.id" class="push" type="button" @click="begin(mail.id)">Dismiss …</button>
+              <form v-else class="dismiss" @submit.prevent="dismiss(mail.id)">
+                <div class="field">
+                  <label :for="`why-${mail.id}`">Why nothing is to be made of it</label>
+                  <input :id="`why-${mail.id}`" v-model="reason" class="entry" maxlength="300" required />
+                </div>
+                <button class="push first">Dismiss it</button> <button class="push" type="button" @click="dismissing = null">Leave it</button>
+              </form>
+            </td>
           </tr>
         </tbody>
       </table>
@@ -54,3 +85,15 @@ async function take(id: number): Promise<void> {
 </template>
 
 <style scoped src="../kit/page.css"></style>
+<style scoped>
+.acts,
+.dismiss {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+  min-width: 220px;
+}
+td {
+  vertical-align: top;
+}
+</style>

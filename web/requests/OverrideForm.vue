@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useDraft } from '#web/kit'
 
 defineProps<{ choices: { value: string; label: string }[] }>()
 const emit = defineEmits<{ save: [string, string]; leave: [] }>()
 const priority = ref('urgent')
-const reason = ref('')
+const reason = useDraft(() => `override-${location.pathname}`)
 </script>
 
 <template>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { askedQuestions } from '#core/requests'
-import type { Answers, Question } from '#core/requests'
+import type { Answer, Answers, Question } from '#core/requests'
 
 /** The questions of a category, each shown once an earlier answer makes it relevant. */
 const props = defineProps<{ questions: Question[]; wrong: Record<string, string> }>()
 const answers = defineModel<Answers>({ required: true })
 const asked = computed(() => askedQuestions(props.questions, answers.value))
-const answer = (code: string, value: string) => (answers.value = { ...answers.value, [code]: value })
+const answer = (code: string, value: Answer) => (answers.value = { ...answers.value, [code]: value })
+const listed = (code: string) => [answers.value[code] ?? []].flat().map(String)
+const tick = (code: string, option: string, on: boolean) => answer(code, on ? [...listed(code), option] : listed(code).filter((one) => one !== option))
 const valueOf = (event: Event) => (event.target as HTMLInputElement).value
 const limits = (one: Question) =>
   typeof one.least === 'number' && typeof one.most === 'number'
@@ -26,6 +28,13 @@ const limits = (one: Question) =>
       <label v-for="option in one.kind === 'yes_no' ? ['yes', 'no'] : one.options" :key="option" class="option"
         ><input type="radio" :name="`q-${one.code}`" :value="option" :checked="answers[one.code] === option" @change="answer(one.code, option)" />
         {{ one.kind === 'yes_no' ? (option === 'yes' ? 'Yes' : 'No') : option }}</label
+      >
+    </fieldset>
+    <fieldset v-else-if="one.kind === 'several'" :aria-invalid="!!wrong[`answers.${one.code}`]">
+      <legend>{{ one.label }}{{ one.required ? ' (needed)' : '' }}</legend>
+      <label v-for="option in one.options" :key="option" class="option"
+        ><input type="checkbox" :checked="listed(one.code).includes(option)" @change="tick(one.code, option, ($event.target as HTMLInputElement).checked)" />
+        {{ option }}</label
       >
     </fieldset>
     <template v-else>

@@ -26,7 +26,7 @@ import {
 } from '#core/requests'
 import type { Channel, Consequence, Priority, RequestMove, Urgency } from '#core/requests'
 import { counted, formatMinor } from '#core/kit'
-import { call, CallProblem, longTime, offerActs, OthersHere, PriorityBar, ProblemNote, shortTime, spell, TargetGauge, useSession } from '#web/kit'
+import { call, CallProblem, longTime, offerActs, OthersHere, PriorityBar, ProblemNote, shortTime, spell, TargetGauge, useDraft, useSession } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import HazardFields from '../orders/HazardFields.vue'
 import ConflictBox from '../orders/ConflictBox.vue'
@@ -44,6 +44,7 @@ import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
 import ConversationBox from './ConversationBox.vue'
 import OverrideForm from './OverrideForm.vue'
 import SuggestionBox from './SuggestionBox.vue'
+import WholeMail from './WholeMail.vue'
 
 const props = defineProps<{ id: number }>()
 const emit = defineEmits<{ about: [{ placeId?: number; assetId?: number; requestId?: number }]; show: ['request' | 'order', number]; next: [] }>()
@@ -131,9 +132,11 @@ const whyNotBack = computed(() => it.value?.outcome?.reasons.find((reason) => re
 
 /** One request, several jobs: the next order starts with the same, under a line of its own. */
 const another = ref<string | null>(null)
+const anotherDraft = useDraft(() => `another-${props.id}`)
+watch(another, (now) => now !== null && (anotherDraft.value = now))
 const mayMakeAnother = computed(() => it.value?.state === 'accepted' && session.can('requests.triage'))
 function askForAnother(): void {
-  another.value = it.value!.summary
+  another.value = anotherDraft.value || it.value!.summary
   void nextTick(() => document.getElementById('another-summary')?.focus())
 }
 async function makeAnother(): Promise<void> {
@@ -141,6 +144,7 @@ async function makeAnother(): Promise<void> {
   try {
     const made = await call(makeAnotherOrder, { id, version, summary: another.value!.trim() })
     another.value = null
+    anotherDraft.value = ''
     said.say(`${made.orderNumber} is made of ${number} as well.`, undo(id))
     await sheet.load()
   } catch (error) {
@@ -279,6 +283,8 @@ const NAMES = {
   payerId: 'Payer',
   outsideReference: 'Reference in another system',
 }
+/** Where a link leads, said before it is followed. */
+const hostOf = (url: string) => (URL.canParse(url) ? new URL(url).host : 'an address that cannot be read')
 const showValue = (field: string, value: unknown) =>
   (field === 'categoryId' ? words.choices((all) => all.categories) : field === 'payerId' ? words.choices((all) => all.payers) : []).find(
     (one) => one.value === value,
@@ -307,6 +313,7 @@ const showValue = (field: string, value: unknown) =>
       <PickField
         v-if="choosing === 'order'"
         id="into-order"
+        only-typed
         label="Into which order: by number, words or place"
         :value="null"
         :find="findOpenOrders"
@@ -315,6 +322,7 @@ const showValue = (field: string, value: unknown) =>
       <PickField
         v-if="choosing === 'request'"
         id="into-request"
+        only-typed
         label="Join to which request: by number, words or place"
         :value="null"
         :find="(q) => findOpenRequests(q, it!.id)"
@@ -379,6 +387,27 @@ const showValue = (field: string, value: unknown) =>
         </p>
         <p class="text">{{ it.writtenDescription }}</p>
       </div>
+      <div v-for="mail in it.mails" :key="mail.id" class="by-mail">
+        <p v-if="mail.leftOut" class="outcome">{{ mail.leftOut }} The whole mail is here.</p>
+        <WholeMail :id="mail.id" :label="`Open the whole mail of ${shortTime(mail.receivedAt)}`" />
+      </div>
+      <dl v-if="it.sentBy && (it.sentBy.mediaUrl || it.sentBy.lat !== undefined || it.sentBy.address)" class="answers">
+        <div v-if="it.sentBy.address">
+          <dt class="soft">Address given</dt>
+          <dd>{{ it.sentBy.address }}</dd>
+        </div>
+        <div v-if="it.sentBy.lat !== undefined">
+          <dt class="soft">Position of the device (WGS 84)</dt>
+          <dd class="mono">{{ it.sentBy.lat.toFixed(5) }}, {{ it.sentBy.long?.toFixed(5) }}</dd>
+        </div>
+        <div v-if="it.sentBy.mediaUrl">
+          <dt class="soft">Picture kept elsewhere</dt>
+          <dd>
+            <a :href="it.sentBy.mediaUrl" target="_blank" rel="noopener noreferrer nofollow">Open it at {{ hostOf(it.sentBy.mediaUrl) }}</a>
+            <span class="soft"> This leaves Evrix.</span>
+          </dd>
+        </div>
+      </dl>
       <p v-if="it.wish" class="soft">Wished for: “{{ it.wish }}”. A wish is not a priority.</p>
       <dl v-if="it.answers.length" class="answers">
         <div v-for="one in it.answers" :key="one.label">

@@ -22,6 +22,25 @@ const look = useSoon(async () => {
 }, 150)
 watch(text, look)
 
+/** The line the arrow keys are at; Enter takes it. */
+const at = ref(-1)
+watch(found, () => (at.value = -1))
+const idOf = (index: number) => `spot-${index}`
+function keys(event: KeyboardEvent): void {
+  if (!found.value.length) return
+  if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    event.preventDefault()
+    const step = event.key === 'ArrowDown' ? 1 : -1
+    at.value = (at.value + step + found.value.length + (at.value < 0 && step < 0 ? 1 : 0)) % found.value.length
+    document.getElementById(idOf(at.value))?.scrollIntoView({ block: 'nearest' })
+  } else if (event.key === 'Enter') {
+    event.preventDefault()
+    // The only one there is needs no arrow.
+    const row = found.value[found.value.length === 1 ? 0 : at.value]
+    if (row) choose(row)
+  } else if (event.key === 'Escape') found.value = []
+}
+
 function choose(row: CounterSpot): void {
   spot.value = row
   text.value = ''
@@ -48,12 +67,24 @@ function choose(row: CounterSpot): void {
       autocomplete="off"
       role="combobox"
       aria-controls="found"
+      aria-autocomplete="list"
+      :aria-activedescendant="at >= 0 ? idOf(at) : undefined"
       :aria-expanded="found.length > 0"
       :aria-invalid="!!problem"
+      @keydown="keys"
     />
-    <ul v-if="found.length" id="found" class="found" aria-label="Places found">
-      <li v-for="row in found" :key="`${row.placeId} ${row.assetId}`">
-        <button class="plain" type="button" @click="choose(row)">
+    <ul v-if="found.length" id="found" class="found" role="listbox" aria-label="Places found">
+      <li v-for="(row, index) in found" :key="`${row.placeId} ${row.assetId}`" role="presentation">
+        <button
+          :id="idOf(index)"
+          class="plain"
+          :class="{ at: index === at }"
+          type="button"
+          role="option"
+          tabindex="-1"
+          :aria-selected="index === at"
+          @click="choose(row)"
+        >
           <strong>{{ row.name }}</strong> <span class="mono label">{{ row.code }}</span><br /><span class="label">{{ row.within }}</span>
         </button>
       </li>
@@ -74,6 +105,10 @@ function choose(row: CounterSpot): void {
 </template>
 
 <style scoped>
+.at {
+  background: var(--shoal);
+  outline: 2px solid var(--tide);
+}
 .picked {
   display: grid;
   gap: 4px;

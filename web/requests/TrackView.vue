@@ -3,7 +3,7 @@ import { onUnmounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { answerQuestion, confirmFollow, readTrackedFile, sayNotFixed, trackRequest, uploadTrackedFile, writeAsReporter } from '#contract/requests'
 import type { KeptFile, TrackedRequest } from '#contract/requests'
-import { address, call, CallProblem, longTime, ProblemNote, useLoading } from '#web/kit'
+import { address, call, CallProblem, longTime, ProblemNote, useDraft, useLoading } from '#web/kit'
 import FilesField from './FilesField.vue'
 
 /** The reporter's private page: where it stands, in their words, and how to say more. */
@@ -12,8 +12,8 @@ const tracked = useLoading(() => call(trackRequest, { token }))
 void tracked.load()
 const often = setInterval(() => void tracked.load(), 30_000)
 onUnmounted(() => clearInterval(often))
-const answer = ref('')
-const message = ref('')
+const answer = useDraft(() => `answer-${token}`)
+const message = useDraft(() => `message-${token}`)
 const files = ref<KeptFile[]>([])
 const open = ref<'message' | 'not_fixed' | null>(null)
 const wrong = ref('')

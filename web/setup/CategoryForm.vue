@@ -60,7 +60,7 @@ const plain = (one: Question): Question => ({
   kind: one.kind,
   required: one.required,
   ...(numeric(one) ? { unit: one.unit ?? '', least: one.least ?? null, most: one.most ?? null } : {}),
-  ...(one.kind === 'choice' ? { options: (one.options ?? []).map((option) => option.trim()).filter(Boolean) } : {}),
+  ...(one.kind === 'choice' || one.kind === 'several' ? { options: (one.options ?? []).map((option) => option.trim()).filter(Boolean) } : {}),
   ...(one.when ? { when: one.when } : {}),
 })
 async function save(): Promise<void> {
@@ -134,7 +134,7 @@ async function save(): Promise<void> {
             ><input :id="`q-most-${index}`" class="entry mono" :value="one.most ?? ''" inputmode="decimal" @change="one.most = numberOf($event)" />
           </div>
         </template>
-        <div v-if="one.kind === 'choice'" class="field wide">
+        <div v-if="one.kind === 'choice' || one.kind === 'several'" class="field wide">
           <label :for="`q-options-${index}`">The list, one a line</label
           ><textarea
             :id="`q-options-${index}`"

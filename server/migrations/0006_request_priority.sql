@@ -1,0 +1,2 @@
+ALTER TABLE `request` ADD `priority_rank` smallint GENERATED ALWAYS AS (nullif(field(`priority`, 'emergency', 'urgent', 'routine', 'deferred'), 0)) STORED;--> statement-breakpoint
+CREATE INDEX `request_priority` ON `request` (`priority_rank`,`triage_due_at`,`id`);
