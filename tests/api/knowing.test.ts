@@ -86,7 +86,9 @@ describe('lists', () => {
     expect(urgent.every((row) => row.priority === 'urgent')).toBe(true)
     const drains = await all({ state: 'closed', q: 'Drain' }, 100)
     // The word stands in the one line, in the description or in the name of the place, and every row it stands in is there.
-    const said = await house.rows<{ id: number }>("SELECT o.id FROM work_order o LEFT JOIN place p ON p.id = o.place_id WHERE o.state = 'closed' AND archived = 0 AND CONCAT(' ', summary, ' ', description, ' ', COALESCE(p.search_text, '')) LIKE '%drain%'")
+    const said = await house.rows<{ id: number }>(
+      "SELECT o.id FROM work_order o LEFT JOIN place p ON p.id = o.place_id WHERE o.state = 'closed' AND archived = 0 AND CONCAT(' ', summary, ' ', description, ' ', COALESCE(p.search_text, '')) LIKE '%drain%'",
+    )
     expect(drains.length).toBeGreaterThan(0)
     expect(drains.every((row) => said.some((one) => one.id === row.id))).toBe(true)
     const lantern = await all({ station: 'dispatch', q: 'lantern house' }, 100)

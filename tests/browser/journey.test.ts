@@ -166,8 +166,9 @@ test('a vendor is sent, works through the pass on a phone and enters the bill', 
   const coordinator = people[0]!
   await coordinator.go('/desk/dispatch')
   await coordinator.find(By.css('input[aria-label="Filter this queue"]')).sendKeys('Cold room')
-  await coordinator.driver.wait(async () => (await coordinator.driver.findElements(By.css('ol .row'))).length === 1, 10_000)
-  await coordinator.find(By.id('row-0')).click()
+  await coordinator
+    .find(By.xpath("//ol//button[contains(@class, 'row')][.//*[contains(@class, 'summary')][starts-with(normalize-space(.), 'Cold room')]]"))
+    .click()
   await coordinator.press('Dispatch', SHEET)
   await coordinator.press('Northbay Cooling')
   await coordinator.press('Dispatch and tell them')

@@ -86,16 +86,19 @@ useKeys((key, event) => {
   const act = acts.all().find((one) => one.key && one.key === (key.length === 1 ? key.toLowerCase() : key))
   if (!act) return false
   if (/^[a-z]$/.test(act.key!)) {
-    if (!event.repeat) keys.press(event.timeStamp, () => runKey(act))
-  } else runKey(act)
+    if (!event.repeat) keys.press(event.timeStamp, () => runKey(act, event.timeStamp), !!act.changes)
+  } else runKey(act, event.timeStamp)
   return true
 })
 
 const keys = new Burst()
 onUnmounted(() => keys.stop())
 /** What a key does; a button out of sight is first brought where its person sees what would happen. */
-function runKey(act: Act): void {
-  if (act.whyNot) return undo.say(act.whyNot, undefined, true)
+function runKey(act: Act, at: number): void {
+  if (act.whyNot) {
+    keys.puzzle(at)
+    return undo.say(act.whyNot, undefined, true)
+  }
   const button = act.sight ? document.querySelector<HTMLElement>(act.sight) : null
   if (button && !inSight(button)) {
     button.scrollIntoView({ block: 'center' })
@@ -196,6 +199,8 @@ function inSight(element: HTMLElement): boolean {
   overflow: hidden;
 }
 .station {
+  /* What is hidden in it for listeners stays in it, and never widens the page it scrolls in. */
+  position: relative;
   display: flex;
   flex-direction: column;
   justify-content: center;

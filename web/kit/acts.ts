@@ -10,6 +10,8 @@ export interface Act {
   whyNot?: string
   /** Where its button is: the key acts only while that is in sight. */
   sight?: string
+  /** It changes something at once: its key waits for a moment, so that typing never does it. */
+  changes?: boolean
 }
 
 /** What the palette offers and the keys run; each screen adds its own while it is there. */

@@ -1,7 +1,10 @@
-import { ref, shallowRef } from 'vue'
+import { getCurrentScope, onScopeDispose, ref, shallowRef } from 'vue'
 import type { Ref, ShallowRef } from 'vue'
 import { CallProblem } from './call'
 import type { Problem } from '#contract/kit'
+
+/** How long until something that could not be reached is asked for again. */
+const AGAIN_MS = 3_000
 
 /** Something read from the server: what is there, whether it is on its way, what went wrong. */
 export interface Loading<T> {
@@ -17,10 +20,18 @@ export function useLoading<T>(read: () => Promise<T>): Loading<T> {
   const busy = ref(false)
   const problem = ref<Problem | null>(null)
   let round = 0
+  let again: ReturnType<typeof setTimeout> | undefined
+  let left = false
+  if (getCurrentScope())
+    onScopeDispose(() => {
+      left = true
+      clearTimeout(again)
+    })
   let newest: Promise<void> = Promise.resolve()
   const load = () => (newest = readOnce(++round))
   async function readOnce(mine: number): Promise<void> {
     busy.value = true
+    clearTimeout(again)
     try {
       const found = await read()
       if (mine !== round) return await newest
@@ -29,6 +40,8 @@ export function useLoading<T>(read: () => Promise<T>): Loading<T> {
     } catch (error) {
       if (mine !== round) return await newest
       problem.value = problemFrom(error)
+      // What is away for a moment is asked for again until it is back.
+      if (!left && (problem.value.status === 503 || problem.value.status === 0)) again = setTimeout(() => void load(), AGAIN_MS)
     } finally {
       if (mine === round) busy.value = false
     }

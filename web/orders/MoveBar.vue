@@ -67,6 +67,7 @@ offerActs(() =>
     run: () => press(move),
     whyNot: undefined,
     sight: `[data-move="${move.move}"]`,
+    changes: true,
   })),
 )
 </script>

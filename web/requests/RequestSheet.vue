@@ -245,9 +245,9 @@ const takenUp = computed(() => it.value?.timeline.some((entry) => entry.kind !==
 offerActs(() =>
   mayTriage.value
     ? [
-        ...(takenUp.value ? [] : [{ label: 'Take it up', key: 't', run: takeUp }]),
+        ...(takenUp.value ? [] : [{ label: 'Take it up', key: 't', run: takeUp, changes: true }]),
         { label: 'Accept into an order that is open already', key: 'o', run: () => choose('order') },
-        { label: 'Accept and go on to the next', key: 'k', run: acceptAndGoOn },
+        { label: 'Accept and go on to the next', key: 'k', run: acceptAndGoOn, changes: true },
         {
           label: 'Go to what is missing',
           key: 'e',
@@ -257,7 +257,7 @@ offerActs(() =>
     : [],
 )
 offerActs(() => [
-  ...(mayTakeBack.value ? [{ label: 'Take the outcome back', key: 'y', run: takeBack }] : []),
+  ...(mayTakeBack.value ? [{ label: 'Take the outcome back', key: 'y', run: takeBack, changes: true }] : []),
   ...(mayMakeAnother.value ? [{ label: 'Make another order of it', key: 'm', run: askForAnother }] : []),
 ])
 const target = computed(() => ({

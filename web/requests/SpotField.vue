@@ -24,7 +24,9 @@ watch(text, look)
 
 /** The line the arrow keys are at; Enter takes it. */
 const at = ref(-1)
-watch(found, () => (at.value = -1))
+const same = (a: CounterSpot | undefined, b: CounterSpot | undefined) => a?.placeId === b?.placeId && a?.assetId === b?.assetId
+// A newer answer keeps the line one is at, when it is still there.
+watch(found, (now, before) => (at.value = at.value < 0 ? -1 : now.findIndex((row) => same(row, before[at.value]))))
 const idOf = (index: number) => `spot-${index}`
 function keys(event: KeyboardEvent): void {
   if (!found.value.length) return

@@ -37,7 +37,7 @@ const offers = computed<Offer[]>(() => {
 offerActs(() => {
   if (!props.mayTriage) return []
   const [first] = offers.value
-  if (first) return [{ label: `Take the suggestion: ${first.guess.name}`, key: 'g', run: () => emit('take', first.change) }]
+  if (first) return [{ label: `Take the suggestion: ${first.guess.name}`, key: 'g', run: () => emit('take', first.change), changes: true }]
   // Pressed too early or for nothing, the key says so rather than nothing.
   const whyNot = found.value.value?.ready ? 'History suggests nothing more for this.' : 'History is still being read; suggestions come in a moment.'
   return [{ label: 'Take the suggestion', key: 'g', run: () => undefined, whyNot }]
