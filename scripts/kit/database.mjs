@@ -28,7 +28,7 @@ const HOLDER = `
 trap : HUP INT TERM
 exec 3<&0
 "$@" 3<&- & db=$!
-(cat <&3 >/dev/null; kill -TERM $db 2>/dev/null) & line=$!
+(cat <&3 >/dev/null; kill -TERM $db; kill -CONT $db) 2>/dev/null & line=$!
 while kill -0 $db 2>/dev/null; do wait $db; code=$?; done
 kill $line 2>/dev/null
 exit $code`

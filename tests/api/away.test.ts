@@ -230,7 +230,7 @@ describe('npm start', () => {
     process.kill(held.pid, 'SIGSTOP')
     second.child.kill('SIGKILL')
     await second.ended
-    setTimeout(() => process.kill(held.pid, 'SIGCONT'), 2_000)
+    setTimeout(() => runs(held.pid, held.identity) && process.kill(held.pid, 'SIGCONT'), 2_000)
     const third = await start()
     expect(await answers(third.url)).toBe(true)
     expect(runs(held.pid, held.identity)).toBe(false)
