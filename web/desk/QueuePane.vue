@@ -131,7 +131,7 @@ defineExpose({ step, focusRow })
         <option value="newest">Newest first</option>
       </select>
       <RouterLink v-if="station === 'intake' && session.can('requests.triage')" class="aside" to="/kept-mail"
-        >Kept mail<span v-if="kept" class="mono" :aria-label="`${kept} to look at`"> {{ kept }}</span></RouterLink
+        >Kept mail<span v-if="kept" class="mono kept" :aria-label="`${kept} to look at`">{{ kept }}</span></RouterLink
       >
     </header>
     <input v-model="text" class="entry filter" type="search" aria-label="Filter this queue" placeholder="Filter by number, words or place" />
@@ -186,6 +186,10 @@ defineExpose({ step, focusRow })
 </template>
 
 <style scoped>
+.kept {
+  margin-left: 6px;
+  font-weight: 700;
+}
 .aside {
   margin-left: auto;
   font-size: 13px;
