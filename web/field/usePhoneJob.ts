@@ -19,9 +19,11 @@ export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Load
   async function act(run: () => Promise<Job>): Promise<boolean> {
     busy.value = true
     problem.value = null
+    const sent = open.value
     try {
       job.value.value = await run()
-      open.value = null
+      // A form opened meanwhile is not the one that was sent: it stays, with what is typed in it.
+      if (open.value === sent) open.value = null
       return true
     } catch (error) {
       if (!(error instanceof CallProblem)) throw error
