@@ -248,7 +248,7 @@ export const joinRequest = endpoint<{ id: number; version: number; toId: number 
 })
 
 export interface CallEntry {
-  siteId: number
+  siteId?: number
   personId?: number | null
   assetId?: number | null
   categoryId?: number | null
@@ -271,7 +271,8 @@ export const enterCall = endpoint<CallEntry, { id: number; number: string }>({
   says: 'Enter a call or a visit at the desk.',
   may: 'requests.triage',
   input: Joi.object({
-    siteId: field.id().required(),
+    /** The site of the place, unless said. */
+    siteId: field.id(),
     personId: field.id().allow(null),
     assetId: field.id().allow(null),
     categoryId: field.id().allow(null),

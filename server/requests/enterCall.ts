@@ -1,12 +1,16 @@
+import { eq } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { moveRequest } from '#core/requests'
-import { command, mySite } from '#server/kit'
+import { command, mustKnow, mySite } from '#server/kit'
+import { places } from '../tables'
 import { createRequest } from './createRequest'
 import { lockRequestById, requestFacts } from './facts'
 import { joinTo } from './joinTo'
 
 export default command(contract.enterCall, async ({ tx, who, input, service, now, tell }) => {
-  const site = await mySite(tx, who, input.siteId)
+  const [place] = input.siteId ? [] : await tx.select({ siteId: places.siteId }).from(places).where(eq(places.id, input.placeId))
+  const site = await mySite(tx, who, input.siteId ?? place?.siteId ?? 0, input.siteId ? 'siteId' : 'placeId')
+  await mustKnow(tx, { siteId: site.id, who }, { personId: ['person', input.personId] })
   const channel = input.channel ?? 'call'
   const { id, number } = await createRequest(tx, service, site, { ...input, channel }, now)
   await tell({ kind: 'request.report', siteId: site.id, requestId: id, to: 'new', details: { channel } })

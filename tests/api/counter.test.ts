@@ -195,6 +195,15 @@ describe('what is known here', () => {
     expect(JSON.stringify(await around())).not.toMatch(/Secret|lover/)
   })
 
+  test('words nobody has ever used are of the thing they were told of, or of a trouble not sorted yet', async () => {
+    const [asset] = await house.rows<{ id: number; name: string; place: number }>('SELECT id, name, place_id AS place FROM asset WHERE site_id = 1 LIMIT 1')
+    const on = await report(cast, { placeId: asset!.place, assetId: asset!.id, summary: 'Xyqqo vuzzt', description: 'Wrokk plimf' })
+    const off = await report(cast, { placeId: asset!.place, summary: 'Xyqqo vuzzt', description: 'Wrokk plimf' })
+    const { requests } = await cast.anybody.must(readAround, { site: 'SKE', placeId: asset!.place })
+    expect(requests.find((one) => one.id === on.id)!.summary).toBe(`Something about: ${asset!.name}`)
+    expect(requests.find((one) => one.id === off.id)!.summary).toBe('A trouble the desk has not sorted yet')
+  })
+
   test('“me too” hears by mail on a link of their own, which shows nothing that was sent; pressed twice it counts once', async () => {
     const sent = await report(cast, { summary: 'The whole floor is cold', email: 'first@reporter.example' })
     for (let n = 0; n < 2; n++) await cast.anybody.must(followRequest, { site: 'SKE', id: sent.id, email: 'Second@Reporter.example', name: 'Second' })

@@ -1,3 +1,9 @@
+import { spawn } from 'node:child_process'
+import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { ownFolder } from '../../scripts/kit/folders.mjs'
+import { identityOf } from '../../scripts/kit/processes.mjs'
 import { listOrders, postOrder } from '#contract/orders'
 import { Client, House } from '../kit'
 
@@ -95,3 +101,24 @@ async function everyEventOnce(house: House): Promise<void> {
   )
   expect([events!.top, events!.different]).toEqual([events!.n, events!.n])
 }
+
+test('folders of runs that were killed are removed by the next one, with the database left in them; those of runs that go on stay', async () => {
+  const prefix = `evrix-left-${process.pid}-`
+  const folderOf = (owner: object | null) => {
+    const folder = mkdtempSync(path.join(tmpdir(), prefix))
+    if (owner) writeFileSync(path.join(folder, 'owner.json'), JSON.stringify(owner))
+    mkdirSync(path.join(folder, 'mariadb'))
+    return folder
+  }
+  const left = spawn('sleep', ['300'])
+  const ended = new Promise((resolve) => left.once('exit', resolve))
+  // A number that is used again by somebody else: its moment of beginning differs.
+  const killed = folderOf({ pid: process.pid, identity: '1' })
+  writeFileSync(path.join(killed, 'mariadb.json'), JSON.stringify({ pid: left.pid, identity: identityOf(left.pid!), run: killed }))
+  const running = folderOf({ pid: process.pid, identity: identityOf(process.pid) })
+  const foreign = folderOf(null)
+  const own = await ownFolder(prefix)
+  await ended
+  expect([killed, running, foreign, own].map((folder) => existsSync(folder))).toEqual([false, true, true, true])
+  for (const folder of [running, foreign, own]) rmSync(folder, { recursive: true, force: true })
+})

@@ -1,16 +1,13 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { createTransport } from 'nodemailer'
-import type { SendMailOptions } from 'nodemailer'
 import { dismissMail, listKeptMail, readKeptMail, readKeptMailFile, readRawMail, readRequest, takeKeptMail, writeComment } from '#contract/requests'
 import { readAttachment } from '#contract/orders'
-import { castAt, House, report } from '../kit'
-import type { Cast, Running } from '../kit'
+import { castAt, House, report, deskMail } from '../kit'
+import type { Cast, Running, Incoming } from '../kit'
 
 /** Mail is kept whole: what is long, large, forwarded, folded or left alone can be opened at the desk. */
 let house: House
 let server: Running
 let cast: Cast
-const DESK = 'desk-ske@skerry.example'
 
 beforeAll(async () => {
   house = await House.open('keptmail', { mail: true })
@@ -19,28 +16,8 @@ beforeAll(async () => {
 })
 afterAll(() => house?.close())
 
-interface Incoming {
-  id: number
-  state: string
-  reason: string | null
-  request_id: number | null
-}
-const transport = () => createTransport({ host: '127.0.0.1', port: house.inboundPort, ignoreTLS: true })
-const send = (mail: SendMailOptions) => transport().sendMail({ from: 'aoife@reporter.example', to: DESK, ...mail })
-const sendRaw = (raw: string | Buffer, from = 'aoife@reporter.example') => transport().sendMail({ envelope: { from, to: [DESK] }, raw })
-async function outcome(sending: () => Promise<unknown>): Promise<Incoming> {
-  const [{ id }] = (await house.rows<{ id: number }>('SELECT COALESCE(MAX(id), 0) AS id FROM incoming_mail')) as [{ id: number }]
-  await sending()
-  for (let n = 0; n < 300; n++) {
-    const [row] = await house.rows<Incoming>(
-      "SELECT id, state, reason, request_id FROM incoming_mail WHERE id > ? AND state <> 'waiting' ORDER BY id DESC LIMIT 1",
-      [id],
-    )
-    if (row) return row
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
-  throw new Error('Nothing became of the mail.')
-}
+const { send, sendRaw, outcome } = deskMail(() => house)
+
 const sheetOf = (mail: Incoming) => cast.coordinator.must(readRequest, { id: mail.request_id! })
 const bytesOf = async (address: string) =>
   Buffer.from(await (await fetch(`${server.url}${address}`, { headers: { Cookie: cast.coordinator.session } })).arrayBuffer())

@@ -1,5 +1,3 @@
-import { createTransport } from 'nodemailer'
-import type { SendMailOptions } from 'nodemailer'
 import sharp from 'sharp'
 import { readAttachment } from '#contract/orders'
 import {
@@ -14,14 +12,13 @@ import {
   writeComment,
 } from '#contract/requests'
 import { dropWording, previewWording, readIntakeSetup, saveWording } from '#contract/setup'
-import { castAt, Client, House, report } from '../kit'
-import type { Cast, Running } from '../kit'
+import { castAt, Client, House, report, DESK, deskMail } from '../kit'
+import type { Cast, Running, Incoming } from '../kit'
 
 /** Mail to a site's address by real SMTP, from a mail library and from raw messages. */
 let house: House
 let server: Running
 let cast: Cast
-const DESK = 'desk-ske@skerry.example'
 
 beforeAll(async () => {
   house = await House.open('mailroom', { mail: true })
@@ -30,33 +27,8 @@ beforeAll(async () => {
 })
 afterAll(() => house?.close())
 
-interface Incoming {
-  id: number
-  state: string
-  reason: string | null
-  request_id: number | null
-}
-const transport = () => createTransport({ host: '127.0.0.1', port: house.inboundPort, ignoreTLS: true })
-const send = (mail: SendMailOptions) => transport().sendMail({ from: 'aoife@reporter.example', to: DESK, ...mail })
-/** A message exactly as written, with the envelope of its own. */
-const sendRaw = (raw: string, from = 'aoife@reporter.example', to = DESK) =>
-  transport().sendMail({ envelope: { from, to: [to] }, raw: raw.replace(/\n/g, '\r\n') })
-const lastId = async () => (await house.rows<{ id: number }>('SELECT COALESCE(MAX(id), 0) AS id FROM incoming_mail'))[0]!.id
+const { transport, send, sendRaw, outcome } = deskMail(() => house)
 
-/** What became of the mails sent by this. */
-async function outcome(sending: () => Promise<unknown>): Promise<Incoming> {
-  const before = await lastId()
-  await sending()
-  for (let n = 0; n < 150; n++) {
-    const [row] = await house.rows<Incoming>(
-      "SELECT id, state, reason, request_id FROM incoming_mail WHERE id > ? AND state <> 'waiting' ORDER BY id DESC LIMIT 1",
-      [before],
-    )
-    if (row) return row
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
-  throw new Error('Nothing became of the mail.')
-}
 const requestOf = (mail: Incoming) => cast.coordinator.must(readRequest, { id: mail.request_id! })
 const photo = () =>
   sharp({ create: { width: 60, height: 40, channels: 3, background: '#1F7A7A' } })

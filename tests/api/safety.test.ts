@@ -263,6 +263,20 @@ describe('sessions', () => {
     await alone.stop()
   })
 
+  test('it listens where HOST says, and nowhere else; sending has a limit of its own beside reading', async () => {
+    const there = await house.start({ HOST: '127.0.0.2', EVRIX_PUBLIC_PER_MINUTE: '2' })
+    const { port } = new URL(there.url)
+    const at = `http://127.0.0.2:${port}`
+    expect((await new Client(at).must(readHealth, {})).state).toBe('in order')
+    await expect(fetch(`http://127.0.0.1:${port}/api/health`)).rejects.toThrow()
+    const client = new Client(at)
+    const sent = []
+    for (let n = 0; n < 3; n++) sent.push((await client.call(contract.askForMine!, { site: 'SKE', email: `x${n}@reporter.example` })).status)
+    expect(sent).toEqual([200, 200, 429])
+    expect((await client.call(contract.findCounterSpots!, { site: 'SKE', q: 'tap' })).status).toBe(200)
+    await there.stop()
+  })
+
   test('logins and public endpoints have a limit for each address', async () => {
     const strict = await house.start({ EVRIX_PUBLIC_READS_PER_MINUTE: '5', EVRIX_LOGINS_PER_MINUTE: '3' })
     const client = new Client(strict.url)

@@ -93,6 +93,18 @@ describe('ids that come in', () => {
     const call = { siteId: SKE, placeId: 20, summary: 'Called in' }
     for (const field of ['siteId', 'placeId', 'categoryId', 'payerId', 'personId'])
       expect(fieldOf(await cast.coordinator.call(enterCall, { ...call, [field]: 999_999 }))).toEqual([422, field])
+    // Somebody of two sites, at either: the call is of the site its place is at, whoever calls.
+    const away = await one('SELECT id FROM place WHERE site_id = ? LIMIT 1', [MUS])
+    const caller = await one('SELECT id FROM person WHERE site_id = ? LIMIT 1', [SKE])
+    const wide = await holding('tobias.achterberg', [['coordinator', null]])
+    const taken = await wide.must(enterCall, { placeId: away, personId: caller, summary: 'Seen while visiting', description: '' })
+    expect(await one('SELECT site_id AS id FROM request WHERE id = ?', [taken.id])).toBe(MUS)
+    const local = await holding('tobias.achterberg', [['coordinator', SKE]])
+    expect(fieldOf(await local.call(enterCall, { placeId: away, summary: 'Not theirs', description: '' }))).toEqual([422, 'placeId'])
+    const stranger = await one('SELECT id FROM person WHERE site_id = ? ORDER BY id DESC LIMIT 1', [SKE])
+    await house.rows('UPDATE person SET site_id = ? WHERE id = ?', [MUS, stranger])
+    expect(fieldOf(await local.call(enterCall, { placeId: 20, personId: stranger, summary: 'x', description: '' }))).toEqual([422, 'personId'])
+    await holding('tobias.achterberg', [['coordinator', null]])
     const order = await orderAt(cast, 'ready')
     const plan = { id: order.id, version: await version(cast, order.id), start: '2026-11-24T09:00:00Z', end: '2026-11-24T10:00:00Z' }
     expect(fieldOf(await cast.coordinator.call(dispatchOrder, { ...plan, technicianIds: [999_999] }))).toEqual([422, 'technicianIds'])

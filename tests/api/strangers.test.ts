@@ -1,5 +1,3 @@
-import { createTransport } from 'nodemailer'
-import type { SendMailOptions } from 'nodemailer'
 import { readdirSync } from 'node:fs'
 import { read, utils } from '@e965/xlsx'
 import { exportList } from '#contract/lists'
@@ -22,7 +20,7 @@ import {
   writeComment,
 } from '#contract/requests'
 import { makeApiKey } from '#contract/setup'
-import { castAt, Client, House, orderAt, report } from '../kit'
+import { castAt, Client, House, orderAt, report, deskMail } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** What strangers can see, cause and send: followers, names, floods, odd signs. */
@@ -30,7 +28,6 @@ let house: House
 let server: Running
 let cast: Cast
 let admin: Client
-const DESK = 'desk-ske@skerry.example'
 
 beforeAll(async () => {
   house = await House.open('strangers', { mail: true })
@@ -41,7 +38,7 @@ beforeAll(async () => {
 afterAll(() => house?.close())
 
 const tokenIn = (text: string, page: string) => new RegExp(`/${page}/([A-Za-z0-9_-]{43})`).exec(text)![1]!
-const send = (mail: SendMailOptions) => createTransport({ host: '127.0.0.1', port: house.inboundPort, ignoreTLS: true }).sendMail({ to: DESK, ...mail })
+const { send } = deskMail(() => house)
 const mailsTo = (to: string) =>
   house.rows<{ occasion: string; subject: string; text: string }>('SELECT occasion, subject, text FROM mail WHERE `to` = ? ORDER BY id', [to])
 /** What became of the newest mail from an address. */

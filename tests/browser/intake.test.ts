@@ -67,6 +67,11 @@ test('a phone: a photo is marked up with undo, questions that hang on answers, e
   await phone.type('In more words', 'The third from the left, since this morning.')
   await phone.upload('A photo says', photo)
   await phone.until('the photo', async () => (await phone.driver.findElements(By.css('.kept img'))).length === 1)
+  // Read anew, as a phone does that was put away: the photo is had again from the server, and can still be drawn on.
+  await phone.driver.navigate().refresh()
+  const back = async () =>
+    phone.driver.executeScript<boolean>("const image = document.querySelector('.kept img'); return !!image && image.complete && image.naturalWidth > 0")
+  await phone.until('the photo again', back)
   await phone.press('Cut or draw')
   const canvas = await phone.find(By.css('canvas'))
   await phone.until('the photo on the stage', async () => Number(await canvas.getAttribute('width')) > 400)

@@ -1,6 +1,7 @@
 import { dispatchOrder } from '#contract/dispatch'
 import { finishJob, switchStint } from '#contract/field'
 import { approveOrder, checkOrder, editOrder, readOrder, submitOrder } from '#contract/orders'
+import type { NewRequest } from '#contract/requests'
 import { acceptRequest, readRequest, reportRequest, triageRequest } from '#contract/requests'
 import { Client } from './client'
 
@@ -21,21 +22,21 @@ export async function castAt(url: string): Promise<Cast> {
 }
 
 /** A request reported at the Counter; answers its id and private link. */
-export async function report(cast: Cast, more: Partial<Parameters<typeof describeReport>[0]> = {}) {
+export async function report(cast: Cast, more: Partial<NewRequest> = {}) {
   const sent = await cast.anybody.must(reportRequest, describeReport(more))
   const { rows } = await import('#contract/requests').then(({ listRequests }) => cast.coordinator.must(listRequests, { q: sent.number }))
   return { ...sent, id: rows[0]!.id, token: sent.link.split('/').at(-1)! }
 }
 
-function describeReport(more: { placeId?: number; summary?: string; email?: string; name?: string; fileClaims?: string[] }) {
+function describeReport(more: Partial<NewRequest>): NewRequest {
   return {
     site: 'SKE',
-    placeId: more.placeId ?? 20,
-    summary: more.summary ?? 'The left light over the sink is out',
+    placeId: 20,
+    summary: 'The left light over the sink is out',
     description: 'The left one of three, since this morning. I saw it myself.',
-    name: more.name ?? 'Aoife Ashdown',
-    email: more.email ?? 'aoife@reporter.example',
-    fileClaims: more.fileClaims,
+    name: 'Aoife Ashdown',
+    email: 'aoife@reporter.example',
+    ...more,
   }
 }
 

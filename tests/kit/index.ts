@@ -1,3 +1,4 @@
 export * from './cases'
 export * from './client'
+export * from './desk'
 export * from './house'

@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 import { decideApprovalByLink, readApproval, readApprovalPicture } from '#contract/approvals'
 import type { LinkVerdict } from '#contract/approvals'
 import { formatMinor } from '#core/kit'
-import { address, call, CallProblem, freshKey, longTime, ProblemNote, useLoading } from '#web/kit'
+import { address, call, CallProblem, freshKey, longTime, ProblemNote, useDraft, useLoading } from '#web/kit'
 
 /** Deciding from a mail, on a phone. Opening the page decides nothing: every verdict is confirmed. */
 const token = String(useRoute().params.token)
@@ -12,7 +12,7 @@ const page = useLoading(() => call(readApproval, { token }))
 void page.load()
 const it = computed(() => page.value.value)
 const choosing = ref<LinkVerdict | null>(null)
-const note = ref('')
+const note = useDraft(() => `approval-${token.slice(-16)}-${choosing.value ?? 'none'}`)
 const busy = ref(false)
 const problem = ref<CallProblem | null>(null)
 const asked = ref(false)
@@ -35,8 +35,8 @@ async function decide(): Promise<void> {
   try {
     page.value.value = await call(decideApprovalByLink, { token, version: it.value!.version, verdict: choosing.value!, note: note.value }, { key })
     asked.value = choosing.value === 'ask'
-    choosing.value = null
     note.value = ''
+    choosing.value = null
   } catch (error) {
     if (!(error instanceof CallProblem)) throw error
     problem.value = error

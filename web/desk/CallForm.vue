@@ -134,7 +134,7 @@ onUnmounted(() => window.removeEventListener('keydown', joinByKey))
 async function save(thenTriage: boolean): Promise<void> {
   problem.value = null
   try {
-    const saved = await call(enterCall, { ...form, placeId: form.placeId!, siteId: session.self!.site.id }, { key })
+    const saved = await call(enterCall, { ...form, placeId: form.placeId! }, { key })
     const into = joined.value
     Object.assign(form, blank())
     person.value = asset.value = caller.value = null

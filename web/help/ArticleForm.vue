@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue'
+import { ref } from 'vue'
 import { addArticleFile, readHelpFile, saveArticle } from '#contract/help'
 import type { ArticleRow, HelpSheet } from '#contract/help'
 import type { Vocabulary } from '#contract/people'
-import { address, call, CallProblem } from '#web/kit'
+import { address, call, CallProblem, DraftNote, useFormDraft } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import { useVocabulary } from '../orders/vocabulary'
 import RichTextField from './RichTextField.vue'
@@ -18,7 +18,7 @@ const props = defineProps<{
 const emit = defineEmits<{ leave: []; changed: [] }>()
 const words = useVocabulary()
 void words.ensure()
-const form = reactive({
+const { form, kept, drop } = useFormDraft(`article-${props.article?.id ?? 'new'}-${props.article?.version ?? 0}`, {
   siteId: props.article?.siteId ?? props.sites[0]!.id,
   categoryId: props.article?.categoryId ?? null,
   title: props.article?.title ?? '',
@@ -56,12 +56,17 @@ const entry = (withdrawn: boolean) => ({ ...(props.article ? { id: props.article
 async function save(withdrawn: boolean): Promise<void> {
   mine.value = true
   const done = withdrawn ? 'The article is withdrawn; nobody sees it from now on.' : 'The article is saved.'
-  if (await props.keep(() => call(saveArticle, entry(withdrawn)), done)) emit('leave')
+  if (await props.keep(() => call(saveArticle, entry(withdrawn)), done)) leave()
+}
+function leave(): void {
+  drop()
+  emit('leave')
 }
 </script>
 
 <template>
   <form class="form" aria-label="Help article" @submit.prevent="save(false)">
+    <DraftNote :kept="kept" @drop="drop" />
     <div class="grid">
       <div class="field wide">
         <label for="article-title">Title</label><input id="article-title" v-model="form.title" class="entry" maxlength="140" :aria-invalid="!!at('title')" />
@@ -96,7 +101,7 @@ async function save(withdrawn: boolean): Promise<void> {
     <p class="acts">
       <button class="push first">Save</button>
       <button v-if="article && !article.withdrawn" class="push" type="button" @click="save(true)">Withdraw</button>
-      <button class="push" type="button" @click="emit('leave')">Leave it as it was</button>
+      <button class="push" type="button" @click="leave">Leave it as it was</button>
     </p>
   </form>
 </template>

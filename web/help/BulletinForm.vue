@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue'
+import { ref } from 'vue'
 import { saveBulletin } from '#contract/help'
 import type { BulletinKind, BulletinRow, HelpSheet } from '#contract/help'
 import type { Vocabulary } from '#contract/people'
-import { call, fromLocalField, serverNow, toLocalField } from '#web/kit'
+import { call, DraftNote, fromLocalField, serverNow, toLocalField, useFormDraft } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import { placeChoices } from '../orders/vocabulary'
@@ -19,7 +19,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ leave: [] }>()
 const hour = 3_600_000
-const form = reactive({
+const { form, kept, drop } = useFormDraft(`notice-${props.bulletin?.id ?? 'new'}-${props.bulletin?.version ?? 0}`, {
   siteId: props.bulletin?.siteId ?? props.sites[0]!.id,
   kind: (props.bulletin?.kind ?? 'closure') as BulletinKind,
   title: props.bulletin?.title ?? '',
@@ -55,12 +55,17 @@ const entry = (withdrawn: boolean) => ({
 async function save(withdrawn: boolean): Promise<void> {
   mine.value = true
   const done = withdrawn ? 'The notice is withdrawn; nobody sees it from now on.' : 'The notice is saved; those places show it.'
-  if (await props.keep(() => call(saveBulletin, entry(withdrawn)), done)) emit('leave')
+  if (await props.keep(() => call(saveBulletin, entry(withdrawn)), done)) leave()
+}
+function leave(): void {
+  drop()
+  emit('leave')
 }
 </script>
 
 <template>
   <form class="form" aria-label="Notice" @submit.prevent="save(false)">
+    <DraftNote :kept="kept" @drop="drop" />
     <div class="grid">
       <div class="field wide">
         <label for="notice-title">Title</label><input id="notice-title" v-model="form.title" class="entry" maxlength="140" :aria-invalid="!!at('title')" />
@@ -100,7 +105,7 @@ async function save(withdrawn: boolean): Promise<void> {
     <p class="acts">
       <button class="push first">Save</button>
       <button v-if="bulletin && !bulletin.withdrawn" class="push" type="button" @click="save(true)">Withdraw</button>
-      <button class="push" type="button" @click="emit('leave')">Leave it as it was</button>
+      <button class="push" type="button" @click="leave">Leave it as it was</button>
     </p>
   </form>
 </template>

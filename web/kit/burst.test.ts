@@ -1,5 +1,4 @@
-import { nextTick, ref } from 'vue'
-import { Burst, BURST_MS, useDraft } from '#web/kit'
+import { Burst, BURST_MS } from '#web/kit'
 
 beforeEach(() => {
   jest.useFakeTimers()
@@ -42,24 +41,5 @@ describe('letters outside a field', () => {
       jest.advanceTimersByTime(400)
     }
     expect(act).not.toHaveBeenCalled()
-  })
-})
-
-describe('a draft', () => {
-  test('is there again, goes with what it is about, and is gone once it was sent', async () => {
-    const id = ref(1)
-    const text = useDraft(() => `comment-${id.value}`)
-    text.value = 'half a sent'
-    await nextTick()
-    expect(useDraft(() => 'comment-1').value).toBe('half a sent')
-    id.value = 2
-    await nextTick()
-    expect(text.value).toBe('')
-    id.value = 1
-    await nextTick()
-    text.value = ''
-    await nextTick()
-    expect(useDraft(() => 'comment-1').value).toBe('')
-    expect(sessionStorage).toHaveLength(0)
   })
 })

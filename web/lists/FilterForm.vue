@@ -3,7 +3,7 @@ import { NSelect } from 'naive-ui/es/select'
 import { computed, nextTick, onMounted, ref } from 'vue'
 import { isDay, listField } from '#core/lists'
 import type { Clause, ListField, ListKind } from '#core/lists'
-import { DialogBox, exampleAmount, readTyped, writtenAs } from '#web/kit'
+import { DialogBox, exampleAmount, readTyped, useFormDraft, writtenAs } from '#web/kit'
 import type { Choice } from '../kit/PickField.vue'
 import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
 
@@ -14,13 +14,14 @@ const words = useVocabulary()
 void words.ensure()
 const field = computed<ListField>(() => listField(props.kind, props.field)!)
 
-const how = ref<'any' | 'not' | 'none' | 'some'>(
-  props.clause?.empty === true ? 'none' : props.clause?.empty === false ? 'some' : props.clause?.not ? 'not' : 'any',
-)
-const values = ref<string[]>(props.clause?.any ?? [])
-const text = ref(props.clause?.any?.[0] ?? '')
-const from = ref(shown(props.clause?.from))
-const to = ref(shown(props.clause?.to))
+type How = 'any' | 'not' | 'none' | 'some'
+const { form, drop } = useFormDraft(`filter-${props.kind}-${props.field}-${JSON.stringify(props.clause)}`, {
+  how: (props.clause?.empty === true ? 'none' : props.clause?.empty === false ? 'some' : props.clause?.not ? 'not' : 'any') as How,
+  values: props.clause?.any ?? [],
+  text: props.clause?.any?.[0] ?? '',
+  from: shown(props.clause?.from),
+  to: shown(props.clause?.to),
+})
 const wrong = ref('')
 const found = ref<Choice[]>([])
 const known = ref(new Map(Object.entries(props.names)))
@@ -45,7 +46,7 @@ const options = computed<Choice[]>(() => {
     asset: [] as Choice[],
   }
   const listed = remote.value ? found.value : lists[register!]
-  const missing = values.value.filter((value) => !listed.some((one) => String(one.value) === value))
+  const missing = form.values.filter((value) => !listed.some((one) => String(one.value) === value))
   return [...listed.map((one) => ({ ...one, value: String(one.value) })), ...missing.map((value) => ({ value, label: known.value.get(value) ?? value }))]
 })
 let asked = ''
@@ -75,8 +76,8 @@ const DAYS = [
 ] as const
 function preset(span: string): void {
   const [first = '', last = first] = span.includes('..') ? span.split('..') : [span, span]
-  from.value = first
-  to.value = last
+  form.from = first
+  form.to = last
 }
 
 /** The amount in minor units, or null when it cannot be read; what was understood is shown back. */
@@ -85,27 +86,35 @@ function money(typed: string): string | null {
   return read.problem !== undefined || read.value === null ? null : String(read.value)
 }
 
+function keep(clause: Clause): void {
+  drop()
+  emit('set', clause)
+}
+function leave(): void {
+  drop()
+  emit('close')
+}
 function set(): void {
   wrong.value = ''
   const { name, shape } = field.value
-  if (how.value === 'none' || how.value === 'some') return emit('set', { field: name, empty: how.value === 'none' })
-  const not = how.value === 'not' ? { not: true } : {}
+  if (form.how === 'none' || form.how === 'some') return keep({ field: name, empty: form.how === 'none' })
+  const not = form.how === 'not' ? { not: true } : {}
   if (shape === 'text' || shape === 'words') {
-    if (!text.value.trim()) wrong.value = 'Write what to look for.'
-    else emit('set', { field: name, ...not, any: [text.value.trim()] })
+    if (!form.text.trim()) wrong.value = 'Write what to look for.'
+    else keep({ field: name, ...not, any: [form.text.trim()] })
     return
   }
-  if (shape === 'flag') return emit('set', { field: name, any: [values.value[0] === 'no' ? 'no' : 'yes'] })
+  if (shape === 'flag') return keep({ field: name, any: [form.values[0] === 'no' ? 'no' : 'yes'] })
   if (shape === 'day' || shape === 'money') {
     const read = (typed: string) => (shape === 'day' ? (isDay(typed) ? typed : null) : money(typed))
-    const ends = [from.value.trim(), to.value.trim()].map((typed) => (typed ? read(typed) : undefined))
+    const ends = [form.from.trim(), form.to.trim()].map((typed) => (typed ? read(typed) : undefined))
     if (ends.includes(null)) wrong.value = shape === 'day' ? 'Write a day like 2026-11-25, today, -30d or 7d.' : `Write an amount like ${exampleAmount()}.`
     else if (!ends[0] && !ends[1]) wrong.value = 'Write from when, to when, or both.'
-    else emit('set', { field: name, ...(ends[0] ? { from: ends[0] } : {}), ...(ends[1] ? { to: ends[1] } : {}) })
+    else keep({ field: name, ...(ends[0] ? { from: ends[0] } : {}), ...(ends[1] ? { to: ends[1] } : {}) })
     return
   }
-  if (!values.value.length) wrong.value = 'Choose at least one.'
-  else emit('set', { field: name, ...not, any: values.value })
+  if (!form.values.length) wrong.value = 'Choose at least one.'
+  else keep({ field: name, ...not, any: form.values })
 }
 </script>
 
@@ -114,13 +123,13 @@ function set(): void {
     <form class="form" @submit.prevent="set" @keydown.ctrl.enter.prevent="set">
       <h1>{{ field.label }}</h1>
       <div v-if="Object.keys(HOWS).length > 1 && field.shape !== 'flag' && field.shape !== 'words'" class="hows" role="radiogroup" aria-label="How">
-        <label v-for="(label, value) in HOWS" :key="value"><input v-model="how" type="radio" name="how" :value="value" /> {{ label }}</label>
+        <label v-for="(label, value) in HOWS" :key="value"><input v-model="form.how" type="radio" name="how" :value="value" /> {{ label }}</label>
       </div>
-      <template v-if="how === 'any' || how === 'not'">
+      <template v-if="form.how === 'any' || form.how === 'not'">
         <div v-if="field.shape === 'choice' || field.shape === 'named'" class="field">
           <label for="filter-value">One of</label>
           <NSelect
-            v-model:value="values"
+            v-model:value="form.values"
             multiple
             filterable
             :remote="remote"
@@ -131,18 +140,18 @@ function set(): void {
           />
         </div>
         <div v-else-if="field.shape === 'flag'" class="hows" role="radiogroup" :aria-label="field.label">
-          <label><input v-model="values[0]" type="radio" value="yes" data-first /> Yes</label>
-          <label><input v-model="values[0]" type="radio" value="no" /> No</label>
+          <label><input v-model="form.values[0]" type="radio" value="yes" data-first /> Yes</label>
+          <label><input v-model="form.values[0]" type="radio" value="no" /> No</label>
         </div>
         <template v-else-if="field.shape === 'day' || field.shape === 'money'">
           <div class="pair">
             <div class="field">
               <label for="filter-value">From</label
-              ><input id="filter-value" v-model="from" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-01, today, -30d' : '0.00'" />
+              ><input id="filter-value" v-model="form.from" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-01, today, -30d' : '0.00'" />
             </div>
             <div class="field">
               <label for="filter-to">To, that day too</label
-              ><input id="filter-to" v-model="to" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-30, 7d' : ''" />
+              ><input id="filter-to" v-model="form.to" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-30, 7d' : ''" />
             </div>
           </div>
           <p v-if="field.shape === 'day'" class="presets">
@@ -151,13 +160,13 @@ function set(): void {
         </template>
         <div v-else class="field">
           <label for="filter-value">{{ field.shape === 'words' ? 'Words, in any order, as they begin' : 'Text' }}</label>
-          <input id="filter-value" v-model="text" class="entry" maxlength="80" />
+          <input id="filter-value" v-model="form.text" class="entry" maxlength="80" />
         </div>
       </template>
       <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
       <p class="acts">
         <button class="push first" type="submit">Filter <kbd>Ctrl Enter</kbd></button>
-        <button class="push" type="button" @click="$emit('close')">Leave it</button>
+        <button class="push" type="button" @click="leave">Leave it</button>
       </p>
     </form>
   </DialogBox>

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { changeView, saveView } from '#contract/lists'
 import type { Sharing, ViewRow } from '#contract/lists'
 import type { ListKind } from '#core/lists'
-import { call, CallProblem, DialogBox } from '#web/kit'
+import { call, CallProblem, DialogBox, dropDrafts, useDraft } from '#web/kit'
 import { useViews } from './useViews'
 
 /** Keeps what a list shows under a name: as a new view, or in the place of one’s own. */
@@ -11,7 +11,7 @@ const props = defineProps<{ kind: ListKind; address: string; view: ViewRow | nul
 const emit = defineEmits<{ close: []; saved: [key: string, name: string] }>()
 const store = useViews()
 const over = ref(!!props.view?.mine)
-const name = ref(props.view?.mine ? props.view.name : '')
+const name = useDraft(() => `view-${props.kind}-${props.view?.key ?? 'new'}`, props.view?.mine ? props.view.name : '')
 const sharedWith = ref<Sharing>(props.view?.mine ? props.view.sharedWith : 'nobody')
 const problem = ref<CallProblem | null>(null)
 const busy = ref(false)
@@ -31,6 +31,7 @@ async function save(): Promise<void> {
       store.take(answer)
       emit('saved', answer.key, fields.name)
     }
+    dropDrafts(`view-${props.kind}-`)
   } catch (error) {
     if (!(error instanceof CallProblem)) throw error
     problem.value = error

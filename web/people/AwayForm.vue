@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, reactive } from 'vue'
+import { computed } from 'vue'
 import { endAway, listAway, saveAway } from '#contract/people'
-import { call, DialogBox, fromLocalField, serverNow, shortTime, toLocalField, useKeeping, useLoading, useSession } from '#web/kit'
+import { call, DialogBox, DraftNote, fromLocalField, serverNow, shortTime, toLocalField, useFormDraft, useKeeping, useLoading, useSession } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import { useVocabulary } from '../orders/vocabulary'
 
@@ -14,7 +14,7 @@ const away = useLoading(() => call(listAway, {}))
 void away.load()
 const { problem, keep } = useKeeping(away)
 const inDays = (days: number) => toLocalField(new Date(serverNow().getTime() + days * 86_400_000))
-const form = reactive({ accountId: null as number | null, deputyId: null as number | null, from: inDays(0), until: inDays(7) })
+const { form, kept, drop } = useFormDraft('away', { accountId: null as number | null, deputyId: null as number | null, from: inDays(0), until: inDays(7) })
 const others = session.can('setup.edit')
 const mine = computed(() => form.accountId ?? session.self!.accountId)
 
@@ -25,7 +25,7 @@ async function save(): Promise<void> {
     fromAt: fromLocalField(form.from).toISOString(),
     untilAt: fromLocalField(form.until).toISOString(),
   }
-  if (await keep(() => call(saveAway, change), 'It is noted; what comes up meanwhile goes to the deputy too.')) form.deputyId = null
+  if (await keep(() => call(saveAway, change), 'It is noted; what comes up meanwhile goes to the deputy too.')) drop()
 }
 const end = (id: number, name: string) => keep(() => call(endAway, { id }), `${name} decides again.`)
 const mayEnd = (accountId: number) => others || accountId === session.self!.accountId
@@ -47,6 +47,7 @@ const mayEnd = (accountId: number) => others || accountId === session.self!.acco
     </ul>
     <p v-else class="soft">Nobody is away, and nobody will be.</p>
     <form aria-label="Be away" @submit.prevent="save">
+      <DraftNote :kept="kept" class="wide" @drop="drop" />
       <PickField
         v-if="others"
         id="away-who"
@@ -96,6 +97,9 @@ form {
   grid-template-columns: 1fr 1fr;
   gap: 10px 12px;
   align-items: end;
+}
+.wide {
+  grid-column: 1 / -1;
 }
 @media (max-width: 600px) {
   form {

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, nextTick, reactive, ref, watch } from 'vue'
+import type { Ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { readClaimedFile, readCounter, readCounterSpot, uploadCounterFile } from '#contract/requests'
 import { answerReasons, counterReasons } from '#core/requests'
 import type { CounterField } from '#core/requests'
-import { address, call, ProblemNote, useLoading } from '#web/kit'
+import { address, call, ProblemNote, useDraft, useLoading } from '#web/kit'
 import AroundList from './AroundList.vue'
 import CategoryField from './CategoryField.vue'
 import FilesField from './FilesField.vue'
@@ -46,7 +47,10 @@ const steps = computed<Step[]>(() => [
   'what',
   ...((['name', 'email', 'phone', 'wish'] as const).some(asks) ? (['who'] as const) : []),
 ])
-const step = ref<Step>('where')
+/** A phone that was put away comes back to the question it was at, with what was answered. */
+const step = useDraft(() => `counter-step-${siteCode}`, 'where') as Ref<Step>
+if (!draft.spot) step.value = 'where'
+watch(sent, () => (step.value = 'where'))
 const at = computed(() => Math.max(0, steps.value.indexOf(step.value)))
 const last = computed(() => wide.value || at.value === steps.value.length - 1)
 const shows = (name: Step) => steps.value.includes(name) && (wide.value || step.value === name)
@@ -104,7 +108,6 @@ function chosenWhere(): void {
 }
 function another(): void {
   again()
-  step.value = 'where'
 }
 const upload = (file: Blob, name: string) => call(uploadCounterFile, { site: siteCode, name }, { file })
 </script>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { saveCategory } from '#contract/setup'
 import type { CategoryRow, IntakeSetup } from '#contract/setup'
 import { QUESTION_KIND_NAMES, QUESTION_KINDS } from '#core/requests'
 import type { Answers, Question } from '#core/requests'
-import { call, readTyped } from '#web/kit'
+import { call, DraftNote, readTyped, useFormDraft } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 import PickField from '../kit/PickField.vue'
 import { useVocabulary } from '../orders/vocabulary'
@@ -20,7 +20,7 @@ const props = defineProps<{
 const emit = defineEmits<{ leave: [] }>()
 const words = useVocabulary()
 void words.ensure()
-const form = reactive<CategoryRow>(JSON.parse(JSON.stringify(props.category)) as CategoryRow)
+const { form, kept, drop } = useFormDraft<CategoryRow>(`category-${props.category.id}`, props.category)
 const tried = ref<Answers>({})
 const mine = ref(false)
 const at = (field: string) => (mine.value ? props.problem?.at(field) : undefined)
@@ -67,12 +67,17 @@ async function save(): Promise<void> {
   mine.value = true
   const { id, parentId, code, name, tradeId, position, retired } = form
   const entry = { id: id || null, parentId, code, name, hint: form.hint ?? '', tradeId, position, retired, questions: form.questions.map(plain) }
-  if (await props.keep(() => call(saveCategory, entry), `${name} is saved.`)) emit('leave')
+  if (await props.keep(() => call(saveCategory, entry), `${name} is saved.`)) leave()
+}
+function leave(): void {
+  drop()
+  emit('leave')
 }
 </script>
 
 <template>
   <form class="category" @submit.prevent="save">
+    <DraftNote :kept="kept" @drop="drop" />
     <div class="grid">
       <div class="field">
         <label for="cat-name">Name</label><input id="cat-name" v-model="form.name" class="entry" maxlength="80" :aria-invalid="!!at('name')" />
@@ -171,7 +176,7 @@ async function save(): Promise<void> {
       <h3>As a reporter sees it</h3>
       <QuestionFields v-model="tried" :questions="form.questions" :wrong="{}" />
     </section>
-    <p class="acts"><button class="push first">Save</button> <button class="push" type="button" @click="emit('leave')">Leave it as it was</button></p>
+    <p class="acts"><button class="push first">Save</button> <button class="push" type="button" @click="leave">Leave it as it was</button></p>
   </form>
 </template>
 

@@ -4,30 +4,36 @@ import { dropWording, previewWording, saveWording } from '#contract/setup'
 import type { IntakeSetup } from '#contract/setup'
 import { OCCASION_NAMES, OCCASIONS, PLACEHOLDERS, wordingReasons } from '#core/requests'
 import type { Occasion } from '#core/requests'
-import { call, CallProblem } from '#web/kit'
+import { call, CallProblem, dropDrafts, useDraft } from '#web/kit'
 
 /** The words of a mail, for each site and occasion, with what they become beside them. */
 const props = defineProps<{ setup: IntakeSetup; keep: (change: () => Promise<IntakeSetup>, done: string) => Promise<boolean>; problem: CallProblem | null }>()
 const siteId = ref(props.setup.sites[0]!.id)
 const occasion = ref<Occasion>('received')
 const kept = computed(() => props.setup.wordings.find((one) => one.siteId === siteId.value && one.occasion === occasion.value)!)
-const subject = ref('')
-const text = ref('')
+const about = () => `wording-${siteId.value}-${occasion.value}`
+const subject = useDraft(
+  () => `${about()}-subject`,
+  () => kept.value.subject,
+)
+const text = useDraft(
+  () => `${about()}-text`,
+  () => kept.value.text,
+)
 const preview = ref<{ subject: string; text: string; html: string; of: string } | null>(null)
 const failed = ref('')
-watch(
-  kept,
-  (now) => {
-    subject.value = now.subject
-    text.value = now.text
-    preview.value = null
-  },
-  { immediate: true },
-)
+watch(kept, () => (preview.value = null))
 const wrong = computed(() => wordingReasons({ subject: subject.value, text: text.value }))
 const at = (field: string) => wrong.value.find((reason) => reason.field === field)?.sentence
 const entry = () => ({ siteId: siteId.value, occasion: occasion.value, subject: subject.value, text: text.value })
 
+/** Keeps a change of the words; what was being written is over then. */
+async function settle(change: () => Promise<IntakeSetup>, done: string): Promise<void> {
+  if (!(await props.keep(change, done))) return
+  dropDrafts(about())
+  subject.value = kept.value.subject
+  text.value = kept.value.text
+}
 async function show(): Promise<void> {
   failed.value = ''
   preview.value = await call(previewWording, entry()).catch((error: unknown) => {
@@ -41,7 +47,7 @@ async function show(): Promise<void> {
   <section aria-label="Words of mails">
     <h2>What reporters are written</h2>
     <div class="split">
-      <form class="words" @submit.prevent="keep(() => call(saveWording, entry()), 'The words are saved; the next mail has them.')">
+      <form class="words" @submit.prevent="settle(() => call(saveWording, entry()), 'The words are saved; the next mail has them.')">
         <div class="two">
           <div class="field">
             <label for="word-site">Site</label
@@ -68,7 +74,7 @@ async function show(): Promise<void> {
         <p class="acts">
           <button class="push first" :disabled="wrong.length > 0">Save</button>
           <button class="push" type="button" :disabled="wrong.length > 0" @click="show">Show it filled in</button>
-          <button v-if="kept.own" class="push" type="button" @click="keep(() => call(dropWording, { siteId, occasion }), 'The usual words are back.')">
+          <button v-if="kept.own" class="push" type="button" @click="settle(() => call(dropWording, { siteId, occasion }), 'The usual words are back.')">
             Use the usual words
           </button>
         </p>
