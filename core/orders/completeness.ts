@@ -1,28 +1,8 @@
 import type { Reason } from '#core/kit'
+import { ALWAYS_NEEDED, COMPLETENESS_LINES } from './completenessLines'
+import type { CompletenessLine } from './completenessLines'
 import { sharesWhole } from './shares'
 import type { OrderFacts } from './facts'
-import type { OrderKind } from './states'
-
-/** What can be asked for before an order is submitted, in the order of the Sheet. */
-export const COMPLETENESS_LINES = [
-  'summary',
-  'description',
-  'place',
-  'asset',
-  'category',
-  'priority',
-  'hazards',
-  'trade',
-  'team',
-  'lead',
-  'supervisor',
-  'contact',
-  'access',
-  'noteForPayer',
-  'payer',
-  'estimate',
-] as const
-export type CompletenessLine = (typeof COMPLETENESS_LINES)[number]
 
 const absent = (value: unknown) => value === null || value === undefined || value === ''
 const line = (name: string, sentence: string, field: string, missing: (facts: OrderFacts) => boolean) => ({ name, sentence, field, missing })
@@ -51,14 +31,6 @@ export const COMPLETENESS: Record<CompletenessLine, ReturnType<typeof line>> = {
   payer: line('Payer', 'Choose who pays.', 'shares', () => false),
   estimate: line('Estimate', 'Estimate the cost.', 'estimateMinor', (facts) => facts.estimateMinor === null || facts.estimateMinor <= 0),
 }
-
-/** Without these an order cannot be decided on at all: Setup cannot take them away. */
-export const ALWAYS_NEEDED: readonly CompletenessLine[] = ['summary', 'place', 'priority', 'payer', 'estimate']
-
-/** What is usually asked for, for every kind of work. */
-export const USUALLY_NEEDED: CompletenessLine[] = ['summary', 'description', 'place', 'priority', 'trade', 'team', 'lead', 'supervisor', 'payer', 'estimate']
-
-export type CompletenessRules = Record<OrderKind, CompletenessLine[]>
 
 /** What is missing before anybody is asked to approve, in the order of the Sheet; each line points at its field. */
 export function completeForApproval(facts: OrderFacts): Reason[] {

@@ -1,7 +1,6 @@
 import { formatMinor } from '#core/kit'
 import type { Priority } from '#core/requests'
 import { PRIORITY_NAMES } from '#core/requests'
-import type { OrderFacts } from './facts'
 import { ORDER_KIND_NAMES, ORDER_STATE_NAMES } from './states'
 import type { OrderKind, OrderState } from './states'
 
@@ -21,7 +20,17 @@ export interface OrderCondition {
 }
 
 /** What a condition looks at. */
-export type ConditionFacts = Pick<OrderFacts, 'state' | 'kind' | 'priority' | 'estimateMinor' | 'placePath' | 'shares' | 'ageDays'>
+export interface ConditionFacts {
+  state: OrderState
+  kind: OrderKind
+  priority: string | null
+  estimateMinor: number | null
+  /** The ids of its place and every place around it; of the asset's place when only that is known. */
+  placePath: number[]
+  shares: { payerId: number; shareBp: number }[]
+  /** Whole days since it was made. */
+  ageDays: number
+}
 
 /** Whether a rule holds for this order. */
 export function meets(condition: OrderCondition, facts: ConditionFacts): boolean {

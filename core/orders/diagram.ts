@@ -1,5 +1,5 @@
 import { ORDER_MOVES } from './lifecycle'
-import type { OrderMove } from './lifecycle'
+import type { OrderMove } from './moveNames'
 import type { OrderFacts } from './facts'
 import { ORDER_STATE_NAMES, ORDER_STATES } from './states'
 import type { OrderState } from './states'

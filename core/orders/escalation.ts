@@ -1,6 +1,5 @@
 import { conditionWords, meets } from './conditions'
-import type { OrderCondition, RuleNames } from './conditions'
-import type { OrderFacts } from './facts'
+import type { ConditionFacts, OrderCondition, RuleNames } from './conditions'
 
 /** Who hears of a promise about to be missed, or missed. */
 export const ESCALATION_ROLES = ['lead', 'supervisor', 'coordinators', 'managers'] as const
@@ -21,7 +20,7 @@ export interface EscalationRule {
 export const STANDING_WORDS = { close: 'close to its target', past: 'past its target' } as const
 
 /** Whom the rules tell when this order becomes close or past: each once. */
-export function toTell(rules: EscalationRule[], at: EscalationRule['at'], facts: OrderFacts): EscalationRule['tell'] {
+export function toTell(rules: EscalationRule[], at: EscalationRule['at'], facts: ConditionFacts): EscalationRule['tell'] {
   const all = rules.filter((rule) => rule.at === at && meets(rule.when, facts)).flatMap((rule) => rule.tell)
   return [...new Map(all.map((one) => [JSON.stringify(one), one])).values()]
 }

@@ -1,16 +1,15 @@
 import type { Likelihood, Severity } from '#core/requests'
-import type { OpenAsk } from './approvalAsks'
+import type { OpenAsk } from './agreements'
+import type { ConditionFacts } from './conditions'
 import type { OrderRules } from './ruleBook'
-import type { OrderKind, OrderState } from './states'
+import type { OrderState } from './states'
 
 /**
  * What the rules need to know of an order, and of the person asking, to say which moves are open.
  * The server makes it, the Sheet carries it, so that both ask the same table.
  */
-export interface OrderFacts {
-  state: OrderState
+export interface OrderFacts extends ConditionFacts {
   heldFrom: OrderState | null
-  kind: OrderKind
   summary: string
   description: string
   placeId: number | null
@@ -20,9 +19,6 @@ export interface OrderFacts {
   teamId: number | null
   leadId: number | null
   supervisorId: number | null
-  priority: string | null
-  estimateMinor: number | null
-  shares: { payerId: number; shareBp: number }[]
   /** The limit of the person asking, in minor units; null when they approve nothing. */
   approvalLimitMinor: number | null
   /** The same of their own alone, without what is lent; null when they approve nothing here. */
@@ -48,10 +44,6 @@ export interface OrderFacts {
   contactName: string | null
   access: string | null
   noteForPayer: string | null
-  /** The ids of its place and every place around it; of the asset's place when only that is known. */
-  placePath: number[]
-  /** Whole days since it was made. */
-  ageDays: number
   /** The agreements asked for when it was last submitted; none before that. */
   asks: OpenAsk[]
   /** Members of its group that are not over. */

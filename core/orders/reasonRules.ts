@@ -1,20 +1,14 @@
 import type { Reason } from '#core/kit'
 import { conditionWords, meets } from './conditions'
-import type { ConditionFacts, OrderCondition, RuleNames } from './conditions'
+import type { ConditionFacts, RuleNames } from './conditions'
 import type { OrderFacts } from './facts'
 import { ORDER_MOVES } from './lifecycle'
-import type { OrderMove } from './lifecycle'
-
-/** A move that needs a written reason for some orders, in free words or beginning with one of a list. */
-export interface ReasonRule {
-  move: OrderMove
-  when: OrderCondition
-  /** The reasons to choose from; none means any words. */
-  answers: string[]
-}
+import { ORDER_MOVE_NAMES } from './moveNames'
+import type { OrderMove } from './moveNames'
+import type { ReasonRule } from './reasonRule'
 
 /** The moves a rule can ask a reason for: those that are made with a form where it can be written. */
-export const MOVES_WITH_REASON = (Object.keys(ORDER_MOVES) as OrderMove[]).filter((move) => ORDER_MOVES[move].at === 'desk')
+export const MOVES_WITH_REASON = ORDER_MOVE_NAMES.filter((move) => ORDER_MOVES[move].at === 'desk')
 
 export interface NeededReason {
   needed: boolean

@@ -1,10 +1,10 @@
 import { DEFAULT_MATRIX, HAZARD_TABLE } from '#core/requests'
 import type { HazardTable, PriorityMatrix } from '#core/requests'
-import type { ApprovalRule } from './approvalAsks'
-import { USUALLY_NEEDED } from './completeness'
-import type { CompletenessRules } from './completeness'
+import type { ApprovalRule } from './agreements'
+import { USUALLY_NEEDED } from './completenessLines'
+import type { CompletenessRules } from './completenessLines'
 import type { EscalationRule } from './escalation'
-import type { ReasonRule } from './reasonRules'
+import type { ReasonRule } from './reasonRule'
 
 /** Whether somebody may approve what they submitted: never, or when their own limit, nobody else's, covers it. */
 export const OWN_SUBMISSIONS = ['never', 'own_limit'] as const

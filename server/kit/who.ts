@@ -6,7 +6,6 @@ import { may, mayAt, ROLES, sitesOf } from '#core/people'
 import type { Grant, Permission, Role } from '#core/people'
 import { accountRoles, accounts, deputies, people, sessions, technicians } from '../tables'
 import type { Reader } from './database'
-import type { Service } from './service'
 import { sha256 } from './tokens'
 
 /** Who is asking: somebody signed in, or somebody at a public door. */
@@ -26,7 +25,7 @@ export interface Asker {
 export const SESSION_COOKIE = 'evrix_session'
 
 /** Whether cookies may travel over encrypted lines alone: what people reach us by is one, directly or by a proxy we trust. */
-export const isSecure = (service: Pick<Service, 'publicUrl'>, request: Pick<Request, 'secure'>): boolean =>
+export const isSecure = (service: { publicUrl: () => string }, request: Pick<Request, 'secure'>): boolean =>
   request.secure || service.publicUrl().startsWith('https:')
 
 export const nobody: Asker = {

@@ -4,7 +4,7 @@ import { withinSites } from '#server/kit'
 import { matchesWords } from '#server/places'
 import { assets, people, places } from '../tables'
 import { insidePlaces } from './conditions'
-import type { Looked, Looking } from './search'
+import type { Looked, Looking } from './searching'
 
 interface Named {
   table: MySqlTable

@@ -3,37 +3,21 @@ import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/lists'
 import type { SearchAnswer, SearchFound, SearchType } from '#contract/lists'
-import type { InputOf } from '#contract/kit'
 import { foldText, numberAsked, searchWords } from '#core/kit'
 import { stationOf } from '#core/orders'
 import { decodeCursor, encodeCursor, inThread, likeText, query, withinSites } from '#server/kit'
-import type { Asker, Outgoing, Reader } from '#server/kit'
+import type { Outgoing, Reader } from '#server/kit'
 import { comments, numberings, orders, places, requests } from '../tables'
 import { insidePlaces } from './conditions'
 import type { SpellingJob } from './spelling.worker'
 import { namedLike } from './namedLike'
+import type { Found, Looked, Looking } from './searching'
 import { newestWithWords } from './wordIndex'
 
 const EACH = 5
 const OVER = ['done', 'checked', 'closed', 'cancelled'] as const
 const SNIPPET = 160
 const spell = inThread<SpellingJob, string[]>('spelling.worker', { stays: true })
-
-type Ask = InputOf<typeof contract.search>
-export interface Looking {
-  db: Reader
-  who: Asker
-  ask: Ask
-  words: string[]
-  before: number | undefined
-  limit: number
-}
-/** With what the next page goes on from: for conversations that is not the id of what they open. */
-export type Found = Outgoing<SearchFound> & { key: number }
-export interface Looked {
-  rows: Found[]
-  partial: boolean
-}
 
 /** Words over everything; when nothing is written like that, the words that are most like them. */
 export default query(contract.search, async ({ db, who, input, service }) => {

@@ -6,7 +6,7 @@ import type { ApprovalAsk, OpenAsk, OrderFacts } from '#core/orders'
 import { canAt, openHolders, recordEvent, standsInFor } from '#server/kit'
 import type { Asker, Reader, Tx } from '#server/kit'
 import { accounts, approvals, orders, payers, people } from '../tables'
-import type { OrderRecord } from './facts'
+import type { OrderRecord } from './orderRecord'
 import { idsIn, namesFor, rulesOf } from './ruleBook'
 
 /** Asks everybody the rules name, and anybody with the limit. */

@@ -5,9 +5,8 @@ import { canAt, standsInFor } from '#server/kit'
 import { costByOrder } from '#server/ledger'
 import { assets, orders, orderShares, places, postings, stints, vendorBills, visits } from '../tables'
 import { openAsksOf } from './asks'
+import type { OrderRecord } from './orderRecord'
 import { rulesOf } from './ruleBook'
-
-export type OrderRecord = typeof orders.$inferSelect
 
 /** What the rules need to know of this order and this person, in a bounded number of statements. */
 export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: Date): Promise<OrderFacts> {

@@ -4,7 +4,7 @@ import { refuse } from '#core/kit'
 import { command, recordEvent } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { orders } from '../tables'
-import type { OrderRecord } from './facts'
+import type { OrderRecord } from './orderRecord'
 import { lockOrder } from './lockOrder'
 import { readOrderSheet } from './readOrderSheet'
 

@@ -3,7 +3,7 @@ import { ORDER_STATE_NAMES } from '#core/orders'
 import { conflict, maySee, notFound } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { orders } from '../tables'
-import type { OrderRecord } from './facts'
+import type { OrderRecord } from './orderRecord'
 
 /**
  * The order, locked for this change.

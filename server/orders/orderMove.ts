@@ -6,7 +6,7 @@ import { command, recordEvent } from '#server/kit'
 import type { Asker, CommandContext, Outgoing, Route, Tx } from '#server/kit'
 import { orders } from '../tables'
 import { factsOf } from './facts'
-import type { OrderRecord } from './facts'
+import type { OrderRecord } from './orderRecord'
 import { lockOrder } from './lockOrder'
 
 interface MoveInput {

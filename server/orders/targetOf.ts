@@ -5,7 +5,7 @@ import type { Target, TargetRule } from '#core/orders'
 import type { Priority } from '#core/requests'
 import type { Outgoing, Reader } from '#server/kit'
 import { settings, sites, targetExceptions, targetRules } from '../tables'
-import type { OrderRecord } from './facts'
+import type { OrderRecord } from './orderRecord'
 
 type TargetColumns = Pick<OrderRecord, 'targetClock' | 'targetStartAt' | 'responseDueAt' | 'closeAt' | 'completionDueAt' | 'clockStoppedAt'>
 

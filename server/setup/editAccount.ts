@@ -4,8 +4,9 @@ import { refuse } from '#core/kit'
 import { may, outOfReach } from '#core/people'
 import type { Grant } from '#core/people'
 import { command, conflict, mustKnow, notFound } from '#server/kit'
-import type { Asker, Tx } from '#server/kit'
+import type { Tx } from '#server/kit'
 import { accountRoles, accounts, people, sessions, sites, technicians } from '../tables'
+import { reaches } from './reach'
 import { readSetupSheet } from './setupSheet'
 
 type Account = typeof accounts.$inferSelect
@@ -62,11 +63,6 @@ export default command(contract.editAccount, async ({ tx, who, input, now, tell 
   })
   return readSetupSheet(tx, who)
 })
-
-/** An administrator sees the accounts of their sites: those at home there, and those with a role there. */
-export function reaches(who: Asker, homeSiteId: number, grants: readonly Grant[]): boolean {
-  return who.siteIds === null || who.siteIds.includes(homeSiteId) || grants.some((grant) => grant.siteId !== null && who.siteIds!.includes(grant.siteId))
-}
 
 /** Whether somebody would hold Setup at fewer sites than before. */
 function losesSetup(before: readonly Grant[], after: readonly Grant[]): boolean {

@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm'
+import type { Grant } from '#core/people'
 import { maySee, notFound, ProblemReply } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
 import { sites } from '../tables'
@@ -17,4 +18,9 @@ export function mustReachAll(who: Asker): void {
       'Not allowed',
       'This holds at every site, and you administer some of them. Nothing was changed; ask an administrator of all sites.',
     )
+}
+
+/** An administrator sees the accounts of their sites: those at home there, and those with a role there. */
+export function reaches(who: Asker, homeSiteId: number, grants: readonly Grant[]): boolean {
+  return who.siteIds === null || who.siteIds.includes(homeSiteId) || grants.some((grant) => grant.siteId !== null && who.siteIds!.includes(grant.siteId))
 }

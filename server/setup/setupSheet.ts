@@ -7,7 +7,7 @@ import type { Asker, Reader } from '#server/kit'
 import { withinSites } from '#server/kit'
 import { holdsThatStop, unableAt } from '#server/orders'
 import { accountRoles, accounts, numberings, people, sites, targetRules, teams, technicians } from '../tables'
-import { reaches } from './editAccount'
+import { reaches } from './reach'
 
 export async function readSetupSheet(db: Reader, who: Asker): Promise<SetupSheet> {
   const accountRows = await db

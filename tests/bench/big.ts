@@ -25,9 +25,11 @@ const COPIES_AT_ONCE = 20
 export async function fillWithOrders(house: House, orders: number): Promise<void> {
   const connection = await house.connect()
   const query = async (sql: string) => (await connection.query<RowDataPacket[]>(sql))[0]
-  const columns = (await query("SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = 'work_order'")).map(
-    (row) => String(row.name),
-  )
+  const columns = (
+    await query(
+      "SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = 'work_order' AND is_generated = 'NEVER'",
+    )
+  ).map((row) => String(row.name))
   const [count] = await query('SELECT COUNT(*) AS n, MAX(id) AS top FROM work_order')
   const [made] = await query('SHOW CREATE TABLE work_order')
   const keys = String(made!['Create Table'])

@@ -71,7 +71,7 @@ export async function measureQueue(house: House, server: Running): Promise<Measu
 async function fill(house: House): Promise<void> {
   const connection = await house.connect()
   const [columns] = await connection.query<RowDataPacket[]>(
-    "SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = 'work_order' AND column_name <> 'id'",
+    "SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = 'work_order' AND column_name <> 'id' AND is_generated = 'NEVER'",
   )
   const names = columns.map((row) => String(row.name))
   const from = (name: string) => {

@@ -153,7 +153,7 @@ async function measureDuplicates(pool: Pool): Promise<Measure> {
 /** Copies of decided requests under other numbers, until there are enough. */
 async function fill(house: House): Promise<void> {
   const columns = await house.rows<{ name: string }>(
-    "SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = 'request' AND column_name <> 'id'",
+    "SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = 'request' AND column_name <> 'id' AND is_generated = 'NEVER'",
   )
   const names = columns.map((row) => row.name)
   const from = names.map((name) =>
