@@ -10,6 +10,13 @@ export default ts.config(
   ...ts.configs.recommended,
   ...vue.configs['flat/recommended'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser }, globals: globals.browser } },
+  {
+    files: ['**/*.ts', '**/*.vue'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname, extraFileExtensions: ['.vue'] } },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
+  // In components, what others export is not known precisely enough to say that an assertion is needless.
+  { files: ['**/*.ts'], rules: { '@typescript-eslint/no-unnecessary-type-assertion': 'error' } },
   { files: ['**/*.mjs', '**/*.cjs'], languageOptions: { globals: globals.node } },
   {
     rules: {

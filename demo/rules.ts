@@ -1,8 +1,6 @@
-import { standingAt } from '#core/orders'
+import { isOver, standingAt } from '#core/orders'
 import type { RuleBook } from '#core/orders'
 import type { World } from './world'
-
-const RUNNING = ['draft', 'to_approve', 'ready', 'dispatched', 'on_job', 'on_hold']
 
 /** What the marine station decided for itself: few rules, each of a kind a reader meets in Setup. */
 export function makeRuleBook(world: World, siteId: number): void {
@@ -25,7 +23,7 @@ export function makeRuleBook(world: World, siteId: number): void {
 /** People have been told of every promise up to now: the first look at a new world tells nobody anything old. */
 export function tellTargets(world: World): void {
   for (const order of world.rows.orders) {
-    const standing = standingAt(order as { closeAt: Date; completionDueAt: Date }, order.clockStoppedAt ?? world.now)
-    order.toldStanding = !RUNNING.includes(order.state) || order.discardedAt ? 'over' : standing === 'on_time' ? 'none' : standing
+    const standing = standingAt(order, order.clockStoppedAt ?? world.now)
+    order.toldStanding = isOver(order.state) || order.discardedAt ? 'over' : standing === 'on_time' ? 'none' : standing
   }
 }

@@ -15,9 +15,9 @@ function allowOwnStyles(): void {
   const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content
   if (!nonce) return
   const create = document.createElement.bind(document)
-  document.createElement = ((tag: string, options?: ElementCreationOptions) => {
+  document.createElement = (tag: string, options?: ElementCreationOptions) => {
     const element = create(tag, options)
     if (tag.toLowerCase() === 'style') element.setAttribute('nonce', nonce)
     return element
-  }) as typeof document.createElement
+  }
 }

@@ -3,7 +3,7 @@ import { endpoint, field } from '#contract/kit'
 import type { Done, Instant, Page } from '#contract/kit'
 import type { AttachmentRow, NamedAsset, NamedPlace, TimelineEntry } from '#contract/requests'
 import type { CostKind, StintKind } from '#core/ledger'
-import { HOLD_REASONS, ORDER_KINDS } from '#core/orders'
+import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES } from '#core/orders'
 import type { HoldReason, OrderFacts, OrderKind, OrderState, Station, TargetStanding } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Consequence, Likelihood, Priority, Severity, Urgency } from '#core/requests'
@@ -64,7 +64,7 @@ export const listOrders = endpoint<
   may: 'desk.read',
   input: Joi.object({
     station: Joi.valid('planning', 'dispatch', 'field', 'wrapup', 'charges'),
-    state: Joi.valid('draft', 'to_approve', 'ready', 'dispatched', 'on_job', 'on_hold', 'done', 'checked', 'closed', 'cancelled'),
+    state: Joi.valid(...ORDER_STATES),
     priority: Joi.valid(...PRIORITIES),
     sort: Joi.valid('due', 'priority', 'newest'),
     q: field.search(),

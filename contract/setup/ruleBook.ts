@@ -60,8 +60,7 @@ const when = Joi.object({
 }).required()
 const account = Joi.object({ accountId: field.id().required() })
 
-const each = <T extends string>(keys: readonly T[], schema: Joi.Schema) =>
-  Joi.object(Object.fromEntries(keys.map((key) => [key, schema.required()])) as Record<string, Joi.Schema>)
+const each = <T extends string>(keys: readonly T[], schema: Joi.Schema) => Joi.object(Object.fromEntries(keys.map((key) => [key, schema.required()])))
 
 const reasons = Joi.array()
   .max(40)

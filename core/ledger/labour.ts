@@ -18,10 +18,13 @@ export interface LabourTerms {
   callOutMinutes: number
 }
 
-/** Kinds of stint that cost money: a break is nobody's charge. */
-export const CHARGED_STINTS = ['travel', 'work', 'waiting'] as const
 export const STINT_KINDS = ['travel', 'work', 'waiting', 'break'] as const
 export type StintKind = (typeof STINT_KINDS)[number]
+/** Kinds of stint that cost money: a break is nobody's charge. */
+export const CHARGED_STINTS: StintKind[] = ['travel', 'work', 'waiting']
+export function isCharged(kind: StintKind): boolean {
+  return CHARGED_STINTS.includes(kind)
+}
 
 export const STINT_KIND_NAMES: Record<StintKind, string> = {
   travel: 'Travel',

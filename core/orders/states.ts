@@ -37,6 +37,29 @@ export const HOLD_REASON_NAMES: Record<HoldReason, string> = {
   other: 'Waiting for something else',
 }
 
+/** Over: nothing more is done on it, unless it is taken up again. All others are open. */
+export const OVER_STATES: OrderState[] = ['done', 'checked', 'closed', 'cancelled']
+export const OPEN_STATES: readonly OrderState[] = ORDER_STATES.filter((state) => !isOver(state))
+/** The work was done, whatever became of the charge. */
+export const FINISHED_STATES: OrderState[] = ['done', 'checked', 'closed']
+/** Settled: charged or called off, so that nothing of it changes any more. */
+export const SETTLED_STATES: OrderState[] = ['closed', 'cancelled']
+/** Nobody has agreed to it yet. */
+export const UNAPPROVED_STATES: OrderState[] = ['draft', 'to_approve']
+
+export function isOver(state: OrderState): boolean {
+  return OVER_STATES.includes(state)
+}
+export function isFinished(state: OrderState): boolean {
+  return FINISHED_STATES.includes(state)
+}
+export function isSettled(state: OrderState): boolean {
+  return SETTLED_STATES.includes(state)
+}
+export function isUnapproved(state: OrderState): boolean {
+  return UNAPPROVED_STATES.includes(state)
+}
+
 /** Approved at some time and not called off: what a technician or vendor may ever be shown. */
 export const SEEN_IN_FIELD: readonly OrderState[] = ['dispatched', 'on_job', 'on_hold', 'done', 'checked', 'closed']
 

@@ -20,7 +20,23 @@ export interface Target {
   stoppedAt: Date | null
 }
 
-export type TargetStanding = 'on_time' | 'close' | 'past'
+export const TARGET_STANDINGS = ['past', 'close', 'on_time'] as const
+export type TargetStanding = (typeof TARGET_STANDINGS)[number]
+
+/** How the moment asked about stands to an instant of the promise. */
+export type StandingTest = readonly ['>' | '>=' | '<' | '<=', 'closeAt' | 'completionDueAt']
+/** What each standing means, once for `standingAt` here and for lists and counts in SQL: all of its tests hold. */
+export const STANDING_TESTS: Record<TargetStanding, readonly StandingTest[]> = {
+  past: [['>', 'completionDueAt']],
+  close: [
+    ['>=', 'closeAt'],
+    ['<=', 'completionDueAt'],
+  ],
+  on_time: [
+    ['<', 'closeAt'],
+    ['<=', 'completionDueAt'],
+  ],
+}
 
 export interface TargetState {
   standing: TargetStanding
@@ -84,10 +100,17 @@ export function targetState(target: Target, finishedAt: Date | null, now: Date, 
   }
 }
 
-/** On time, close or past, from the instants alone: the same comparison the lists make in SQL. */
+/** On time, close or past, from the instants alone. */
 export function standingAt(target: Pick<Target, 'closeAt' | 'completionDueAt'>, at: Date): TargetStanding {
-  if (at > target.completionDueAt) return 'past'
-  return at >= target.closeAt ? 'close' : 'on_time'
+  const holds = ([how, edge]: StandingTest) => COMPARE[how](at.getTime(), target[edge].getTime())
+  return TARGET_STANDINGS.find((standing) => STANDING_TESTS[standing].every(holds))!
+}
+
+const COMPARE: Record<StandingTest[0], (a: number, b: number) => boolean> = {
+  '>': (a, b) => a > b,
+  '>=': (a, b) => a >= b,
+  '<': (a, b) => a < b,
+  '<=': (a, b) => a <= b,
 }
 
 function later(clock: Target['clock'], start: Date, minutes: number, calendar: WorkCalendar): Date {

@@ -3,6 +3,11 @@ import type { Reason } from '#core/kit'
 
 export const REQUEST_STATES = ['new', 'asked', 'accepted', 'joined', 'declined'] as const
 export type RequestState = (typeof REQUEST_STATES)[number]
+/** Nobody has decided on it yet. */
+export const UNDECIDED_STATES: RequestState[] = ['new', 'asked']
+export function isUndecided(state: RequestState): boolean {
+  return UNDECIDED_STATES.includes(state)
+}
 export type RequestMove = 'accept' | 'ask' | 'answer' | 'decline' | 'join'
 
 export const REQUEST_STATE_NAMES: Record<RequestState, string> = {

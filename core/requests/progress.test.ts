@@ -1,4 +1,6 @@
 import { dayWords, moveRequest, progressOf, REQUEST_MOVES, requestMoveReasons } from '#core/requests'
+import { isFinished } from '#core/orders'
+import type { OrderState } from '#core/orders'
 import type { ProgressFacts, RequestFacts } from '#core/requests'
 
 const now = new Date('2026-11-23T10:00:00Z')
@@ -11,8 +13,9 @@ const facts = (more: Partial<ProgressFacts>): ProgressFacts => ({
   now,
   ...more,
 })
-const order = (state: string, plannedStart: string | null = null, holdReason: string | null = null) => ({
+const order = (state: OrderState, plannedStart: string | null = null, holdReason: string | null = null) => ({
   state,
+  finished: isFinished(state),
   plannedStart: plannedStart ? new Date(plannedStart) : null,
   holdReason,
 })

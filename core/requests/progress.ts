@@ -12,7 +12,8 @@ export interface ProgressFacts {
   state: RequestState
   declineReason: string | null
   question: string | null
-  orders: { state: string; plannedStart: Date | null; holdReason: string | null }[]
+  /** The orders made of it; `finished` as core's orders say it. */
+  orders: { state: string; finished: boolean; plannedStart: Date | null; holdReason: string | null }[]
   zone: string
   now: Date
 }
@@ -30,8 +31,7 @@ export function progressOf(facts: ProgressFacts): Progress {
   if (facts.state === 'new') return { step: 'received', sentence: 'We have received it.' }
   const live = facts.orders.filter((order) => order.state !== 'cancelled')
   if (facts.orders.length && !live.length) return { step: 'closed', sentence: 'The work was called off. Call the desk if it is still needed.' }
-  const finished = (order: { state: string }) => ['done', 'checked', 'closed'].includes(order.state)
-  if (live.length && live.every(finished)) return { step: 'done', sentence: 'It is done.' }
+  if (live.length && live.every((order) => order.finished)) return { step: 'done', sentence: 'It is done.' }
   if (live.some((order) => order.state === 'on_job')) return { step: 'working', sentence: 'Somebody is working on it now.' }
   const held = live.find((order) => order.state === 'on_hold')
   if (held) return { step: 'waiting', sentence: HOLD_WORDS[held.holdReason ?? ''] ?? 'It is waiting. We have not forgotten it.' }

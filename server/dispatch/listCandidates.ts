@@ -1,6 +1,6 @@
 import { and, eq, gt, inArray, lt } from 'drizzle-orm'
 import * as contract from '#contract/dispatch'
-import { fitnessOf } from '#core/dispatch'
+import { fitnessOf, LIVE_VISIT_STATES } from '#core/dispatch'
 import type { DayStretch } from '#core/kit'
 import { maySee, notFound, query } from '#server/kit'
 import { accounts, leaves, orders, people, sites, teams, technicians, technicianTrades, trades, vendors, vendorTrades, visits } from '../tables'
@@ -35,7 +35,7 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
     db
       .select({ technicianId: visits.technicianId, start: visits.plannedStart, end: visits.plannedEnd })
       .from(visits)
-      .where(and(inArray(visits.state, ['planned', 'on_site']), lt(visits.plannedStart, around[1]), gt(visits.plannedEnd, around[0]))),
+      .where(and(inArray(visits.state, LIVE_VISIT_STATES), lt(visits.plannedStart, around[1]), gt(visits.plannedEnd, around[0]))),
     db.select().from(vendors),
     db.select().from(vendorTrades),
   ])

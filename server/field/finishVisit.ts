@@ -4,7 +4,7 @@ import { refuse } from '#core/kit'
 import { moveOrder } from '#core/orders'
 import { nobody, recordEvent } from '#server/kit'
 import type { Tx } from '#server/kit'
-import { factsOf, heldTarget, isLiveVisit, lockOrderById, openMembersOf, saveMove, takeOut } from '#server/orders'
+import { factsOf, heldTarget, liveVisit, lockOrderById, openMembersOf, saveMove, takeOut } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { orders, vendorPasses, visits } from '../tables'
 import { applyCallOutMinimum, stopClockOf } from './stint'
@@ -51,7 +51,7 @@ async function movedBy(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitR
   const [others] = await tx
     .select({ n: count() })
     .from(visits)
-    .where(and(eq(visits.orderId, order.id), ne(visits.id, visit.id), isLiveVisit))
+    .where(and(eq(visits.orderId, order.id), ne(visits.id, visit.id), liveVisit))
   if (others!.n > 0) return
   if (leaving.result === 'done' && leaving.releaseMembers)
     for (const { id } of await openMembersOf(tx, order.id)) await takeOut(tx, worker, now, (await lockOrderById(tx, id))!)

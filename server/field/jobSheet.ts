@@ -7,6 +7,7 @@ import { myVisit } from './myVisit'
 import type { VisitRecord } from './stint'
 import { openMembersOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
+import { FINISHED_STATES } from '#core/orders'
 
 const EARLIER = 4
 
@@ -87,7 +88,7 @@ async function earlierOn(db: Reader, order: OrderRecord) {
   const rows = await db
     .select({ number: orders.number, finishedAt: orders.finishedAt, symptom: orders.symptom, cause: orders.cause, fix: orders.fix })
     .from(orders)
-    .where(and(same, ne(orders.id, order.id), inArray(orders.state, ['done', 'checked', 'closed'])))
+    .where(and(same, ne(orders.id, order.id), inArray(orders.state, FINISHED_STATES)))
     .orderBy(desc(orders.finishedAt))
     .limit(EARLIER)
   return rows.map((row) => ({ ...row, finishedAt: row.finishedAt! }))

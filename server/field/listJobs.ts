@@ -3,6 +3,7 @@ import { DateTime } from 'luxon'
 import * as contract from '#contract/field'
 import { SEEN_IN_FIELD } from '#core/orders'
 import { query } from '#server/kit'
+import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { orders, places, sites, visits } from '../tables'
 import { jobRow } from './jobSheet'
 
@@ -27,7 +28,7 @@ export default query(contract.listJobs, async ({ db, who, input, now }) => {
         // What is still open from before stays on the list until it is left.
         or(
           and(gte(visits.plannedStart, from.toJSDate()), lt(visits.plannedStart, to.toJSDate())),
-          and(inArray(visits.state, ['planned', 'on_site']), lt(visits.plannedStart, to.toJSDate())),
+          and(inArray(visits.state, LIVE_VISIT_STATES), lt(visits.plannedStart, to.toJSDate())),
         ),
       ),
     )

@@ -1,8 +1,8 @@
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNull } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { endOfStint } from '#core/field'
 import { refuse } from '#core/kit'
-import { chargedMinutes, labourCost, rateAt } from '#core/ledger'
+import { CHARGED_STINTS, chargedMinutes, isCharged, labourCost, rateAt } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import { moveOrder } from '#core/orders'
 import { nobody, recordEvent } from '#server/kit'
@@ -75,7 +75,7 @@ async function endStint(tx: Tx, order: OrderRecord, stint: typeof stints.$inferS
   const endAt = endOfStint(stint.startAt, now, stoppedAt)
   const [terms] = stint.technicianId ? await tx.select().from(technicians).where(eq(technicians.id, stint.technicianId)) : []
   const minutes = chargedMinutes(stint.startAt, endAt, terms?.stepMinutes ?? 1)
-  const free = stint.kind === 'break' || !terms
+  const free = !isCharged(stint.kind) || !terms
   const perHour = free ? null : await perHourAt(tx, terms, order.siteId, stint.startAt)
   await tx
     .update(stints)
@@ -106,7 +106,7 @@ export async function applyCallOutMinimum(tx: Tx, visit: VisitRecord): Promise<v
   const mine = await tx
     .select()
     .from(stints)
-    .where(and(eq(stints.visitId, visit.id), sql`${stints.kind} <> 'break'`))
+    .where(and(eq(stints.visitId, visit.id), inArray(stints.kind, CHARGED_STINTS)))
     .orderBy(stints.startAt)
   const logged = mine.reduce((sum, stint) => sum + (stint.minutes ?? 0), 0)
   const last = mine.at(-1)

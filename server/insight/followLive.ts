@@ -53,7 +53,7 @@ export default delivery(contract.followLive, async ({ db, who: opener, input, se
   let chain: Promise<unknown> = Promise.resolve()
   const next = (work: () => Promise<unknown>) => (chain = chain.then(work).catch(() => response.end()))
   const hear = (event: PublishedEvent) => {
-    if (caughtUp) next(() => send(event))
+    if (caughtUp) void next(() => send(event))
     else waiting.push(event)
   }
   // Who else has a Sheet open is of the moment: it is told to those who are there and never made up for.

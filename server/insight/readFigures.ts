@@ -1,7 +1,8 @@
 import { and, asc, desc, eq, gte, inArray, isNull, notInArray, sql } from 'drizzle-orm'
 import * as contract from '#contract/insight'
-import { query, withinSites } from '#server/kit'
+import { query, standsLike, withinSites } from '#server/kit'
 import { costByOrder } from '#server/ledger'
+import { OVER_STATES } from '#core/orders'
 import { assets, orders, requests, trades } from '../tables'
 
 const REPEAT_DAYS = 90
@@ -20,16 +21,20 @@ export default query(contract.readFigures, async ({ db, who, now }) => {
     .select({
       month: sql<string>`date_format(${orders.finishedAt}, '%Y-%m')`.as('month'),
       n: sql<string>`count(*)`,
-      onTime: sql<string>`sum(${orders.finishedAt} <= ${orders.completionDueAt})`,
+      onTime: sql<string>`sum(not ${standsLike('past', sql`${orders.finishedAt}`, orders)})`,
     })
     .from(orders)
     .where(and(gte(orders.finishedAt, yearAgo), withinSites(who, orders.siteId)))
     .groupBy(sql`month`)
   const byTrade = await db
-    .select({ trade: trades.name, open: sql<string>`count(*)`, past: sql<string>`sum(coalesce(${orders.clockStoppedAt}, ${now}) > ${orders.completionDueAt})` })
+    .select({
+      trade: trades.name,
+      open: sql<string>`count(*)`,
+      past: sql<string>`sum(${standsLike('past', sql`coalesce(${orders.clockStoppedAt}, ${now})`, orders)})`,
+    })
     .from(orders)
     .innerJoin(trades, eq(trades.id, orders.tradeId))
-    .where(and(notInArray(orders.state, ['done', 'checked', 'closed', 'cancelled']), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
+    .where(and(notInArray(orders.state, OVER_STATES), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
     .groupBy(trades.id)
     .orderBy(asc(trades.name))
   const repeats = await db

@@ -5,7 +5,7 @@ import * as contract from '#contract/insight'
 import type { StationCount } from '#contract/insight'
 import { STATIONS, STATION_STATES } from '#core/orders'
 import type { Station } from '#core/orders'
-import { query, withinSites } from '#server/kit'
+import { query, standsLike, withinSites } from '#server/kit'
 import { atIntake, atTriage } from '#server/requests'
 import { orders, requests } from '../tables'
 
@@ -34,12 +34,13 @@ interface Counts {
   past: string | number
 }
 
-/** Counts by standing: the same comparison as core's standingAt, made in SQL. */
-function tide(closeAt: MySqlColumn, dueAt: MySqlColumn, at: SQL) {
+/** Counts by standing. */
+function tide(closeAt: MySqlColumn, completionDueAt: MySqlColumn, at: SQL) {
+  const edges = { closeAt, completionDueAt }
   return {
     all: sql<string>`count(*)`,
-    close: sql<string>`coalesce(sum(${at} >= ${closeAt} and ${at} <= ${dueAt}), 0)`,
-    past: sql<string>`coalesce(sum(${at} > ${dueAt}), 0)`,
+    close: sql<string>`coalesce(sum(${standsLike('close', at, edges)}), 0)`,
+    past: sql<string>`coalesce(sum(${standsLike('past', at, edges)}), 0)`,
   }
 }
 

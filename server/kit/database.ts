@@ -33,10 +33,10 @@ export function openDatabase(
       'connection',
       (connection) => void (connection as unknown as { query: (sql: string) => unknown }).query(`SET SESSION max_statement_time = ${mostSeconds}`),
     )
-  if (!watch) return { pool, db: drizzle(pool) as unknown as Db }
+  if (!watch) return { pool, db: drizzle(pool) }
   watch.guard(pool)
   const patient = patientPool(pool, watch)
-  return { pool: patient, db: drizzle(patient) as unknown as Db }
+  return { pool: patient, db: drizzle(patient) }
 }
 
 function patientPool(pool: Pool, watch: DatabaseWatch): Pool {

@@ -75,7 +75,7 @@ export async function mustKnow(db: Reader, where: Where, asked: Asked): Promise<
   for (const [field, [kind, given]] of Object.entries(asked)) {
     const ids = [...new Set([given].flat().filter((id) => id !== null && id !== undefined))] as number[]
     if (!ids.length) continue
-    const { sentence, find } = KINDS[kind] as Kind
+    const { sentence, find } = KINDS[kind]
     if ((await find(db, ids, where)).length < ids.length) reasons.push({ code: `${kind}_unknown`, sentence, field })
   }
   if (reasons.length) throw new Refusal(reasons)

@@ -189,7 +189,7 @@ async function once<Answer>(
   const answer = await run()
   await tx
     .update(idempotencyKeys)
-    .set({ answer: secret ? null : (answer as unknown) })
+    .set({ answer: secret ? null : answer })
     .where(mine)
   return answer
 }

@@ -1,7 +1,7 @@
-import { and, eq, gt, inArray, ne, sql } from 'drizzle-orm'
+import { and, eq, gt, inArray, sql } from 'drizzle-orm'
 import { chargedHours, lineAmount } from '#core/kit'
 import type { CostLine } from '#core/ledger'
-import { STINT_KIND_NAMES } from '#core/ledger'
+import { CHARGED_STINTS, STINT_KIND_NAMES } from '#core/ledger'
 import type { Reader } from '#server/kit'
 import { accounts, parts, people, stints, stockMovements, technicians, vendorBillLines, vendorBills, vendors } from '../tables'
 
@@ -13,7 +13,7 @@ export async function costLinesOf(db: Reader, orderId: number): Promise<CostLine
     .innerJoin(technicians, eq(technicians.id, stints.technicianId))
     .innerJoin(accounts, eq(accounts.id, technicians.accountId))
     .innerJoin(people, eq(people.id, accounts.personId))
-    .where(and(eq(stints.orderId, orderId), ne(stints.kind, 'break'), gt(stints.minutes, 0)))
+    .where(and(eq(stints.orderId, orderId), inArray(stints.kind, CHARGED_STINTS), gt(stints.minutes, 0)))
     .orderBy(stints.startAt)
   const used = await db
     .select({ id: stockMovements.id, name: parts.name, unit: parts.unit, quantity: stockMovements.quantity, unitCost: stockMovements.unitCostMinor })

@@ -3,7 +3,8 @@ import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import { endOfDay, startOfDay } from '#core/lists'
 import type { Clause } from '#core/lists'
-import { likeText } from '#server/kit'
+import { likeText, standsLike } from '#server/kit'
+import type { TargetStanding } from '#core/orders'
 import { places } from '../tables'
 import type { Standpoint } from './standpoint'
 
@@ -84,18 +85,13 @@ export const byOther =
 
 /** How a promise stands: at the moment the work ended or the clock was stopped, otherwise now; compared as core does. */
 export const byStanding =
-  (columns: { closeAt: MySqlColumn; dueAt: MySqlColumn; at: (now: Date) => SQL }): Condition =>
+  (columns: { closeAt: MySqlColumn; completionDueAt: MySqlColumn; at: (now: Date) => SQL }): Condition =>
   (clause, { now }) => {
     const at = columns.at(now)
-    const standing = {
-      past: sql`${at} > ${columns.dueAt}`,
-      close: sql`(${at} >= ${columns.closeAt} and ${at} <= ${columns.dueAt})`,
-      on_time: sql`(${at} < ${columns.closeAt} and ${at} <= ${columns.dueAt})`,
-    }
-    const found = or(...clause.any!.map((value) => standing[value as keyof typeof standing]))!
+    const found = or(...clause.any!.map((value) => standsLike(value as TargetStanding, at, columns)))!
     if (clause.not) return not(found)
     // No promise is past before its instant: said apart, so that an index on it serves.
-    return clause.any!.join() === 'past' ? and(lt(columns.dueAt, now), found) : found
+    return clause.any!.join() === 'past' ? and(lt(columns.completionDueAt, now), found) : found
   }
 
 /** Everything a list asks for. */

@@ -5,7 +5,7 @@ import * as contract from '#contract/lists'
 import { refuse } from '#core/kit'
 import { listField } from '#core/lists'
 import type { ListAsk } from '#core/lists'
-import { query } from '#server/kit'
+import { query, standsLike } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
 import { orders, places, requests } from '../tables'
 import { orderConditions } from './orderLines'
@@ -73,7 +73,7 @@ function orderGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[
     .select({
       value,
       count: sql<string>`count(*)`.as('n'),
-      past: sql<string>`sum(coalesce(${orders.finishedAt}, ${orders.clockStoppedAt}, ${from.now}) > ${orders.completionDueAt})`,
+      past: sql<string>`sum(${standsLike('past', sql`coalesce(${orders.finishedAt}, ${orders.clockStoppedAt}, ${from.now})`, orders)})`,
       estimate: sql<string | null>`sum(${orders.estimateMinor})`,
     })
     .from(orders)

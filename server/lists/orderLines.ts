@@ -8,6 +8,7 @@ import { ORDER_STATES } from '#core/orders'
 import { withinSites, wordsFound } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { gaugeTarget, whoIsOn } from '#server/orders'
+import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { accounts, assets, categories, orders, orderShares, payers, people, places, sites, teams, trades, visits } from '../tables'
 import { allConditions, byDay, byFlag, byMoney, byOther, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
@@ -27,7 +28,7 @@ export const ORDER_CONDITIONS: Record<string, Condition> = {
   state: byValue(orders.state),
   standing: byStanding({
     closeAt: orders.closeAt,
-    dueAt: orders.completionDueAt,
+    completionDueAt: orders.completionDueAt,
     at: (now) => sql`coalesce(${orders.finishedAt}, ${orders.clockStoppedAt}, ${now})`,
   }),
   priority: byValue(orders.priority),
@@ -41,7 +42,7 @@ export const ORDER_CONDITIONS: Record<string, Condition> = {
   supervisor: byValue(orders.supervisorId),
   technician: byOther((ids) => visited(ids ? inArray(visits.technicianId, ids) : isNotNull(visits.technicianId))),
   vendor: byOther((ids) => visited(ids ? inArray(visits.vendorId, ids) : isNotNull(visits.vendorId))),
-  who: byFlag(() => visited(inArray(visits.state, ['planned', 'on_site']))),
+  who: byFlag(() => visited(inArray(visits.state, LIVE_VISIT_STATES))),
   payer: byOther((ids) => paidBy(ids ? inArray(orderShares.payerId, ids) : undefined)),
   estimate: byMoney(orders.estimateMinor),
   due: byDay(orders.completionDueAt),

@@ -21,7 +21,7 @@ export const REQUEST_CONDITIONS: Record<string, Condition> = {
   state: byValue(requests.state),
   standing: byStanding({
     closeAt: requests.triageCloseAt,
-    dueAt: requests.triageDueAt,
+    completionDueAt: requests.triageDueAt,
     at: (now) => sql`coalesce(${requests.decidedAt}, ${now})`,
   }),
   channel: byValue(requests.channel),

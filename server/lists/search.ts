@@ -4,9 +4,10 @@ import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/lists'
 import type { SearchAnswer, SearchFound, SearchType } from '#contract/lists'
 import { foldText, numberAsked, searchWords } from '#core/kit'
-import { stationOf } from '#core/orders'
+import { OVER_STATES, stationOf } from '#core/orders'
 import { decodeCursor, encodeCursor, inThread, likeText, query, withinSites } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
+import { UNDECIDED_STATES } from '#core/requests'
 import { comments, numberings, orders, places, requests } from '../tables'
 import { insidePlaces } from './conditions'
 import type { SpellingJob } from './spelling.worker'
@@ -15,7 +16,6 @@ import type { Found, Looked, Looking } from './searching'
 import { newestWithWords } from './wordIndex'
 
 const EACH = 5
-const OVER = ['done', 'checked', 'closed', 'cancelled'] as const
 const SNIPPET = 160
 const spell = inThread<SpellingJob, string[]>('spelling.worker', { stays: true })
 
@@ -147,7 +147,7 @@ const around = (column: MySqlColumn, placeId: number): SQL => insidePlaces(colum
 const orderFilters = ({ who, ask }: Looking): SQL | undefined =>
   and(
     withinSites(who, orders.siteId),
-    ask.open === undefined ? undefined : ask.open ? notInArray(orders.state, [...OVER]) : inArray(orders.state, [...OVER]),
+    ask.open === undefined ? undefined : ask.open ? notInArray(orders.state, OVER_STATES) : inArray(orders.state, OVER_STATES),
     ask.priority ? eq(orders.priority, ask.priority) : undefined,
     ask.placeId ? around(orders.placeId, ask.placeId) : undefined,
     ask.from ? gte(orders.createdAt, ask.from) : undefined,
@@ -155,7 +155,7 @@ const orderFilters = ({ who, ask }: Looking): SQL | undefined =>
 const requestFilters = ({ who, ask }: Looking): SQL | undefined =>
   and(
     withinSites(who, requests.siteId),
-    ask.open === undefined ? undefined : ask.open ? inArray(requests.state, ['new', 'asked']) : isNotNull(requests.decidedAt),
+    ask.open === undefined ? undefined : ask.open ? inArray(requests.state, UNDECIDED_STATES) : isNotNull(requests.decidedAt),
     ask.priority ? eq(requests.priority, ask.priority) : undefined,
     ask.placeId ? around(requests.placeId, ask.placeId) : undefined,
     ask.from ? gte(requests.receivedAt, ask.from) : undefined,

@@ -1,5 +1,4 @@
 import { simpleParser } from 'mailparser'
-import type { AddressObject } from 'mailparser'
 
 /** What is needed of a mail, taken apart away from the thread that answers requests. */
 export interface ReadMail {
@@ -20,7 +19,7 @@ const MOST_PLAIN = 200_000
 /** @throws when it cannot be read as a mail at all */
 export default async function readMime(raw: Uint8Array): Promise<ReadMail> {
   const mail = await simpleParser(Buffer.from(raw), { skipImageLinks: true, ...LIMITS })
-  const from = (mail.from as AddressObject | undefined)?.value[0]
+  const from = mail.from?.value[0]
   const headers: Record<string, string> = {}
   for (const { key, line } of mail.headerLines) headers[key] ??= line.slice(line.indexOf(':') + 1).trim()
   if (!mail.headerLines.length) throw new Error('There are no headers.')

@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray, ne } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { dayWords, PRIORITY_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
@@ -168,7 +168,7 @@ async function noticeForCrew(telling: Telling, what: string): Promise<void> {
     .select({ accountId: technicians.accountId })
     .from(visits)
     .innerJoin(technicians, eq(technicians.id, visits.technicianId))
-    .where(and(eq(visits.orderId, event.orderId!), inArray(visits.state, ['planned', 'on_site', 'recalled'])))
+    .where(and(eq(visits.orderId, event.orderId!), ne(visits.state, 'ended')))
   await notice(
     telling,
     crew.map((row) => row.accountId).filter((id) => id !== event.actorId),

@@ -4,6 +4,7 @@ import type { Reader } from '#server/kit'
 import { namesAbove } from '#server/places'
 import { ordersAnswering } from '#server/requests'
 import type { SiteRecord } from '#server/requests'
+import { isFinished } from '#core/orders'
 import { categories, events, places, requests, visits } from '../tables'
 import type { KeyRecord } from './asker'
 
@@ -105,7 +106,11 @@ async function asRows(db: Reader, { site, key, now }: Asked, found: Found): Prom
     const own = key !== null && request.apiKeyId === key.id
     const orders = linked
       .filter((order) => order.requestId === main.id)
-      .map((order) => ({ ...order, plannedStart: order.state === 'dispatched' ? (planned.find((visit) => visit.orderId === order.id)?.start ?? null) : null }))
+      .map((order) => ({
+        ...order,
+        finished: isFinished(order.state),
+        plannedStart: order.state === 'dispatched' ? (planned.find((visit) => visit.orderId === order.id)?.start ?? null) : null,
+      }))
     const facts = {
       state: main.state,
       zone: site.zone,

@@ -1,7 +1,7 @@
 import { and, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
 import { Refusal } from '#core/kit'
 import type { Reason } from '#core/kit'
-import { neededAsks, settledBy } from '#core/orders'
+import { neededAsks, settledBy, UNAPPROVED_STATES } from '#core/orders'
 import type { ApprovalAsk, OpenAsk, OrderFacts } from '#core/orders'
 import { canAt, openHolders, recordEvent, standsInFor } from '#server/kit'
 import type { Asker, Reader, Tx } from '#server/kit'
@@ -52,7 +52,7 @@ export async function handOverAsks(tx: Tx, who: Asker, now: Date, { siteId, from
   await tx
     .update(orders)
     .set({ supervisorId: toId, version: sql`${orders.version} + 1` })
-    .where(and(eq(orders.siteId, siteId), eq(orders.supervisorId, fromId), inArray(orders.state, ['draft', 'to_approve'])))
+    .where(and(eq(orders.siteId, siteId), eq(orders.supervisorId, fromId), inArray(orders.state, UNAPPROVED_STATES)))
   for (const { id, state } of open) await recordEvent(tx, who, now, { kind: 'order.handOver', siteId, orderId: id, from: state, to: state, details: { toId } })
 }
 

@@ -3,6 +3,8 @@ import type { OrderFacts } from '#core/orders'
 import type { Asker, Reader } from '#server/kit'
 import { canAt, standsInFor } from '#server/kit'
 import { costByOrder } from '#server/ledger'
+import { isBillable, isLiveVisit, LIVE_VISIT_STATES } from '#core/dispatch'
+import { OVER_STATES } from '#core/orders'
 import { assets, orders, orderShares, places, postings, stints, vendorBills, visits } from '../tables'
 import { openAsksOf } from './asks'
 import type { OrderRecord } from './orderRecord'
@@ -26,7 +28,7 @@ export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: D
     .where(eq(stints.orderId, order.id))
   const cost = (await costByOrder(db, [order.id])).get(order.id) ?? 0
   const posted = await standingPosting(db, order.id)
-  const billable = visitRows.filter((visit) => visit.vendorId && (visit.state === 'ended' || visit.state === 'on_site'))
+  const billable = visitRows.filter(isBillable)
   return {
     state: order.state,
     heldFrom: order.heldFrom,
@@ -46,7 +48,7 @@ export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: D
     approvalLimitMinor: await limitOf(db, who, now, order.siteId),
     submittedByMe: who.accountId !== null && order.submittedBy === who.accountId,
     ownLimitMinor: canAt(who, 'orders.approve', order.siteId) ? who.approvalLimitMinor : null,
-    liveVisits: visitRows.filter((visit) => visit.state === 'planned' || visit.state === 'on_site').length,
+    liveVisits: visitRows.filter((visit) => isLiveVisit(visit.state)).length,
     runningStints: Number(time!.running),
     loggedMinutes: Number(time!.minutes),
     vendorVisitsWithoutBill: billable.filter((visit) => visit.billId === null).length,
@@ -90,7 +92,7 @@ export function openMembersOf(db: Reader, leadOrderId: number) {
   return db
     .select({ id: orders.id, number: orders.number })
     .from(orders)
-    .where(and(eq(orders.leadOrderId, leadOrderId), isNull(orders.discardedAt), notInArray(orders.state, ['done', 'checked', 'closed', 'cancelled'])))
+    .where(and(eq(orders.leadOrderId, leadOrderId), isNull(orders.discardedAt), notInArray(orders.state, OVER_STATES)))
     .orderBy(orders.id)
 }
 
@@ -111,4 +113,4 @@ async function limitOf(db: Reader, who: Asker, now: Date, siteId: number): Promi
 /** Orders nobody threw away. */
 export const kept = and(isNull(orders.discardedAt), eq(orders.archived, false))
 
-export const isLiveVisit = inArray(visits.state, ['planned', 'on_site'])
+export const liveVisit = inArray(visits.state, LIVE_VISIT_STATES)

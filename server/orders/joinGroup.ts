@@ -2,6 +2,7 @@ import { eq } from 'drizzle-orm'
 import * as contract from '#contract/orders'
 import { refuse } from '#core/kit'
 import { command, maySee, notFound } from '#server/kit'
+import { isOver } from '#core/orders'
 import { orders } from '../tables'
 import { lockOrder, lockOrderById } from './lockOrder'
 import { readOrderSheet } from './readOrderSheet'
@@ -14,7 +15,7 @@ export default command(contract.joinGroup, async ({ tx, who, input, now, tell })
   const chosen = lead ?? (await lockOrderById(tx, input.leadId))
   if (!chosen || !maySee(who, chosen.siteId) || chosen.siteId !== order.siteId || chosen.discardedAt) throw notFound('order')
   if (chosen.leadOrderId) refuse('lead_is_member', `${chosen.number} belongs to a group itself; choose the order that leads it.`, 'leadId')
-  if (['done', 'checked', 'closed', 'cancelled'].includes(chosen.state)) refuse('lead_over', `${chosen.number} is over; it leads nothing any more.`, 'leadId')
+  if (isOver(chosen.state)) refuse('lead_over', `${chosen.number} is over; it leads nothing any more.`, 'leadId')
   const [member] = await tx.select({ id: orders.id }).from(orders).where(eq(orders.leadOrderId, order.id)).limit(1)
   if (member) refuse('leads_others', `${order.number} leads a group; take its members out first.`, 'leadId')
   await tx

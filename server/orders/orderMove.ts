@@ -35,7 +35,7 @@ export function orderMove<Input extends MoveInput>(endpoint: Endpoint<Input, Don
     const to = moveOrder(facts, move, input.reason ?? null)
     const details: Record<string, unknown> = {}
     const more = also ? await also({ ...context, order, facts, to, details }) : {}
-    return (await saveMove(tx, who, now, order, move, to, input.reason ?? null, more, details)) as Outgoing<Done>
+    return await saveMove(tx, who, now, order, move, to, input.reason ?? null, more, details)
   }
   makers.set(move, make as Maker)
   return command(endpoint, make)

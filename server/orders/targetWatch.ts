@@ -1,12 +1,11 @@
 import { and, asc, eq, inArray, isNull, lte, or } from 'drizzle-orm'
-import { standingAt } from '#core/orders'
+import { isOver, standingAt } from '#core/orders'
 import { logger, recordEvent } from '#server/kit'
 import type { Service } from '#server/kit'
 import { orders } from '../tables'
 
 const LOOK_EVERY_MS = 5_000
 const BATCH = 200
-const RUNNING = ['draft', 'to_approve', 'ready', 'dispatched', 'on_job', 'on_hold'] as const
 const CLOCK = { accountId: null, name: 'The clock' }
 
 /**
@@ -55,7 +54,7 @@ export class TargetWatch {
             .for('update', { skipLocked: true })
           let made = 0
           for (const order of found) {
-            const running = (RUNNING as readonly string[]).includes(order.state) && !order.discardedAt
+            const running = !isOver(order.state) && !order.discardedAt
             const standing = standingAt(order, now) === 'past' ? 'past' : 'close'
             if (!running || order.toldStanding === standing) continue
             await recordEvent(tx, CLOCK, now, {
@@ -67,7 +66,7 @@ export class TargetWatch {
             await tx.update(orders).set({ toldStanding: standing }).where(eq(orders.id, order.id))
             made++
           }
-          const over = found.filter((order) => !(RUNNING as readonly string[]).includes(order.state) || order.discardedAt).map((order) => order.id)
+          const over = found.filter((order) => isOver(order.state) || order.discardedAt).map((order) => order.id)
           if (over.length) await tx.update(orders).set({ toldStanding: 'over' }).where(inArray(orders.id, over))
           return { rows: found.length, events: made }
         },

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { accounts, orders, people, technicians, vendors, visits } from '../tables'
-import { isLiveVisit } from './facts'
+import { liveVisit } from './facts'
 
 /** The names of those planned or present on an order, found with its row rather than in a second statement. */
 export const whoIsOn = sql<string | null>`(
@@ -10,4 +10,4 @@ export const whoIsOn = sql<string | null>`(
   left join ${accounts} on ${accounts.id} = ${technicians.accountId}
   left join ${people} on ${people.id} = ${accounts.personId}
   left join ${vendors} on ${vendors.id} = ${visits.vendorId}
-  where ${visits.orderId} = ${orders.id} and ${isLiveVisit})`
+  where ${visits.orderId} = ${orders.id} and ${liveVisit})`

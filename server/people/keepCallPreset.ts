@@ -7,7 +7,7 @@ import { selfOf } from './self'
 export default command(contract.keepCallPreset, async ({ tx, who, input, now }) => {
   await tx
     .update(accounts)
-    .set({ callPreset: { ...input } as Record<string, string | number | null> })
+    .set({ callPreset: { ...input } })
     .where(eq(accounts.id, who.accountId!))
   return selfOf(tx, who, now)
 })

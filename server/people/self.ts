@@ -1,5 +1,5 @@
 import { asc, eq } from 'drizzle-orm'
-import type { CallPreset, Self } from '#contract/people'
+import type { Self } from '#contract/people'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { accounts, sites } from '../tables'
 
@@ -21,7 +21,7 @@ export async function selfOf(db: Reader, who: Asker, now: Date): Promise<Outgoin
     approvalLimitMinor: who.approvalLimitMinor,
     technicianId: who.technicianId,
     site: { id: site!.id, code: site!.code, name: site!.name, zone: site!.zone, currency: site!.currency, locale: site!.locale },
-    callPreset: (account?.preset ?? {}) as CallPreset,
+    callPreset: account?.preset ?? {},
     now,
   }
 }

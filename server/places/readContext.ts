@@ -5,10 +5,10 @@ import { assets, orders, people, places, requests } from '../tables'
 import { maySee, notFound, query, withinSites } from '#server/kit'
 import type { Asker, Db, Outgoing } from '#server/kit'
 import { costByOrder } from '#server/ledger'
+import { FINISHED_STATES, OVER_STATES } from '#core/orders'
+import { UNDECIDED_STATES } from '#core/requests'
 import { namePlace } from './namePlace'
 
-const OVER = ['done', 'checked', 'closed', 'cancelled'] as const
-const FINISHED = ['done', 'checked', 'closed'] as const
 const REPEAT_DAYS = 90
 
 export default query(contract.readContext, async ({ db, who, input, now }) => {
@@ -39,11 +39,11 @@ async function placeContext(db: Db, who: Asker, placeId: number | null): Promise
   const [openOrders] = await db
     .select({ n: count() })
     .from(orders)
-    .where(and(eq(orders.placeId, place.id), notInArray(orders.state, [...OVER]), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
+    .where(and(eq(orders.placeId, place.id), notInArray(orders.state, OVER_STATES), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
   const [openRequests] = await db
     .select({ n: count() })
     .from(requests)
-    .where(and(eq(requests.placeId, place.id), inArray(requests.state, ['new', 'asked']), withinSites(who, requests.siteId)))
+    .where(and(eq(requests.placeId, place.id), inArray(requests.state, UNDECIDED_STATES), withinSites(who, requests.siteId)))
   return { ...place, openOrders: openOrders!.n, openRequests: openRequests!.n }
 }
 
@@ -114,7 +114,7 @@ async function openNearby(
     .where(
       and(
         or(at.placeId ? eq(orders.placeId, at.placeId) : undefined, at.assetId ? eq(orders.assetId, at.assetId) : undefined),
-        notInArray(orders.state, [...OVER]),
+        notInArray(orders.state, OVER_STATES),
         ne(orders.id, at.orderId),
         isNull(orders.discardedAt),
         withinSites(who, orders.siteId),
@@ -128,7 +128,7 @@ async function openNearby(
     .where(
       and(
         or(at.placeId ? eq(requests.placeId, at.placeId) : undefined, at.assetId ? eq(requests.assetId, at.assetId) : undefined),
-        inArray(requests.state, ['new', 'asked']),
+        inArray(requests.state, UNDECIDED_STATES),
         ne(requests.id, at.requestId),
         withinSites(who, requests.siteId),
       ),
@@ -146,7 +146,7 @@ async function historyOf(db: Db, who: Asker, placeId: number | null, assetId: nu
     .where(
       and(
         assetId ? eq(orders.assetId, assetId) : eq(orders.placeId, placeId!),
-        inArray(orders.state, [...FINISHED]),
+        inArray(orders.state, FINISHED_STATES),
         ne(orders.id, orderId),
         withinSites(who, orders.siteId),
       ),

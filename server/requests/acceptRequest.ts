@@ -5,6 +5,7 @@ import { moveRequest } from '#core/requests'
 import { command, notFound, maySee } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { lockOrderById } from '#server/orders'
+import { isOver } from '#core/orders'
 import { attachments, requestOrders } from '../tables'
 import { lockRequest, requestFacts } from './facts'
 import type { RequestRecord } from './facts'
@@ -24,7 +25,6 @@ export default command(contract.acceptRequest, async ({ tx, who, input, now }) =
 async function existingOrder(tx: Tx, who: Asker, request: RequestRecord, orderId: number) {
   const order = await lockOrderById(tx, orderId)
   if (!order || !maySee(who, order.siteId) || order.siteId !== request.siteId) throw notFound('order')
-  if (['done', 'checked', 'closed', 'cancelled'].includes(order.state) || order.discardedAt)
-    refuse('order_over', `${order.number} is over; accept it as a new order.`, 'orderId')
+  if (isOver(order.state) || order.discardedAt) refuse('order_over', `${order.number} is over; accept it as a new order.`, 'orderId')
   return order
 }

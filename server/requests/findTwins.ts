@@ -2,6 +2,7 @@ import { and, desc, eq, gt, inArray, or } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { rankTwins } from '#core/requests'
 import { query, withinSites } from '#server/kit'
+import { isOver } from '#core/orders'
 import { orders, requestOrders, requests } from '../tables'
 
 const RECENT_MS = 60 * 86_400_000
@@ -30,7 +31,7 @@ export default query(contract.findTwins, async ({ db, who, input, now }) => {
     )
     .orderBy(desc(requests.receivedAt))
     .limit(60)
-  const open = rows.filter((row) => row.state !== 'accepted' || !row.orderState || !['done', 'checked', 'closed', 'cancelled'].includes(row.orderState))
+  const open = rows.filter((row) => row.state !== 'accepted' || !row.orderState || !isOver(row.orderState))
   const once = open.filter((row, index) => open.findIndex((one) => one.id === row.id) === index)
   return {
     rows: rankTwins(input.words ?? '', once)

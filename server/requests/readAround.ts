@@ -1,9 +1,10 @@
-import { and, desc, eq, inArray, isNotNull, or } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNotNull, notInArray, or } from 'drizzle-orm'
 import * as contract from '#contract/requests'
-import { rankTwins } from '#core/requests'
+import { rankTwins, UNDECIDED_STATES } from '#core/requests'
 import { articlesFor, bulletinsAt } from '#server/help'
 import { query } from '#server/kit'
 import { namePlace } from '#server/places'
+import { OVER_STATES } from '#core/orders'
 import { categories, orders, places, requestOrders, requests } from '../tables'
 import { idsOf } from './askPrecedents'
 import { kindOfTrouble } from './kindOfTrouble'
@@ -79,10 +80,7 @@ async function openHere(db: Parameters<Parameters<typeof query>[1]>[0]['db'], si
       and(
         eq(requests.siteId, siteId),
         assetId ? or(eq(requests.placeId, placeId), eq(requests.assetId, assetId)) : eq(requests.placeId, placeId),
-        or(
-          inArray(requests.state, ['new', 'asked']),
-          and(eq(requests.state, 'accepted'), isNotNull(orders.id), inArray(orders.state, ['draft', 'to_approve', 'ready', 'dispatched', 'on_job', 'on_hold'])),
-        ),
+        or(inArray(requests.state, UNDECIDED_STATES), and(eq(requests.state, 'accepted'), isNotNull(orders.id), notInArray(orders.state, OVER_STATES))),
       ),
     )
     .orderBy(desc(requests.receivedAt))

@@ -1,6 +1,7 @@
 import { and, desc, eq, inArray, isNotNull, or } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { maySee, notFound, query } from '#server/kit'
+import { isOver } from '#core/orders'
 import { orders, payers, people, places, requestOrders, requests } from '../tables'
 
 export default query(contract.readCaller, async ({ db, who, input }) => {
@@ -38,7 +39,7 @@ export default query(contract.readCaller, async ({ db, who, input }) => {
       .orderBy(desc(orders.finishedAt))
       .limit(3),
   ])
-  const waiting = open.filter((row) => row.state !== 'accepted' || (row.orderState && !['done', 'checked', 'closed', 'cancelled'].includes(row.orderState)))
+  const waiting = open.filter((row) => row.state !== 'accepted' || (row.orderState && !isOver(row.orderState)))
   return {
     id: person.id,
     name: person.name,

@@ -6,6 +6,7 @@ import type { Alike, Asked, Guess } from '#core/requests'
 import { maySee, notFound, query, withinSites } from '#server/kit'
 import type { Asker, Db, Outgoing } from '#server/kit'
 import { costByOrder } from '#server/ledger'
+import { isOver } from '#core/orders'
 import { accounts, assets, categories, orders, people, places, requestOrders, requests, stints, technicians, trades, vendors, visits } from '../tables'
 import { askPrecedents, idsOf } from './askPrecedents'
 
@@ -91,7 +92,7 @@ async function openAlike(db: Db, who: Asker, request: typeof requests.$inferSele
     )
     .orderBy(desc(requests.receivedAt))
     .limit(MOST_OPEN)
-  const open = rows.filter((row) => row.state !== 'accepted' || (row.orderState && !['done', 'checked', 'closed', 'cancelled'].includes(row.orderState)))
+  const open = rows.filter((row) => row.state !== 'accepted' || (row.orderState && !isOver(row.orderState)))
   const distinct = open.filter((row, index) => open.findIndex((one) => one.id === row.id) === index)
   return likelyTheSame(
     { ...asked, id: request.id },

@@ -5,6 +5,7 @@ import type { Progress } from '#core/requests'
 import { notFound, sha256 } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
+import { isFinished } from '#core/orders'
 import { attachments, comments, events, followers, orders, requestOrders, requests, sites, visits } from '../tables'
 import { readAnswers } from './categoryForms'
 import { contactOf } from './siteByCode'
@@ -136,6 +137,7 @@ export async function progressIn(
     now,
     orders: linked.map((order) => ({
       state: order.state,
+      finished: isFinished(order.state),
       holdReason: order.holdReason,
       plannedStart: planned.find((visit) => visit.orderId === order.id)?.start ?? null,
     })),

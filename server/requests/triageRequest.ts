@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { refuse } from '#core/kit'
-import { levelSaid, PRIORITY_NAMES, prioritySaid, priorityWithHazard } from '#core/requests'
+import { isUndecided, levelSaid, PRIORITY_NAMES, prioritySaid, priorityWithHazard } from '#core/requests'
 import { command, conflict, mustKnow } from '#server/kit'
 import type { Tx } from '#server/kit'
 import { changesOf, rulesOf } from '#server/orders'
@@ -15,7 +15,7 @@ export default command(contract.triageRequest, async ({ tx, who, input, now, tel
   const request = await lockRequestById(tx, who, id)
   const { fields, differences } = changesOf(request, sent)
   if (request.version !== version) throw conflict(request.version, differences)
-  if (request.state !== 'new' && request.state !== 'asked') refuse('decided', 'It has been decided; change the order instead.')
+  if (!isUndecided(request.state)) refuse('decided', 'It has been decided; change the order instead.')
   await mustKnow(
     tx,
     { siteId: request.siteId, who },

@@ -1,6 +1,6 @@
 import { boolean, decimal, index, int, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
-import { VISIT_KINDS, VISIT_RESULTS } from '#core/dispatch'
+import { VISIT_KINDS, VISIT_RESULTS, VISIT_STATES } from '#core/dispatch'
 import { STINT_KINDS } from '#core/ledger'
 import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
@@ -140,7 +140,7 @@ export const visits = mysqlTable(
     technicianId: int('technician_id').references(() => technicians.id),
     vendorId: int('vendor_id').references(() => vendors.id),
     kind: varchar('kind', { length: 12, enum: VISIT_KINDS }).notNull(),
-    state: varchar('state', { length: 12, enum: ['planned', 'on_site', 'ended', 'recalled'] }).notNull(),
+    state: varchar('state', { length: 12, enum: VISIT_STATES }).notNull(),
     plannedStart: instant('planned_start').notNull(),
     plannedEnd: instant('planned_end').notNull(),
     startedAt: instant('started_at'),

@@ -79,11 +79,11 @@ test('a line ends when its person signs out, loses their account, or their sessi
   await leaving.must(signOut, {})
   const row = (await admin.must(readSetup, {})).accounts.find((one) => one.email.startsWith('osric.vane'))!
   await admin.must(editAccount, { id: row.id, version: row.version, roles: row.roles, approvalLimitMinor: row.approvalLimitMinor, disabled: true })
-  await until(() => lines[0]!.over && lines[1]!.over)
-  const before = lines[2]!.heard.length
+  await until(() => lines[0].over && lines[1].over)
+  const before = lines[2].heard.length
   await change(id, 'two')
-  await until(() => lines[2]!.heard.length > before)
-  expect(lines[2]!.over).toBe(false)
+  await until(() => lines[2].heard.length > before)
+  expect(lines[2].over).toBe(false)
 })
 
 test('lost roles and other sites: what is heard goes by the roles of this moment', async () => {

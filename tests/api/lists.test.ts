@@ -354,7 +354,7 @@ describe('files', () => {
     const { reply, content } = await bytes(ask, 'csv')
     expect(reply.headers.get('content-type')).toBe('text/csv; charset=utf-8')
     expect(reply.headers.get('content-disposition')).toBe('attachment; filename="orders-2026-11-23.csv"')
-    const rows = parse(content, { bom: true, columns: true, relax_column_count: false, record_delimiter: '\r\n' }) as Record<string, string>[]
+    const rows = parse<Record<string, string>>(content, { bom: true, columns: true, relax_column_count: false, record_delimiter: '\r\n' })
     const lines = await everyOrder(ask)
     expect(rows.map((row) => row.Number)).toEqual(lines.map((line) => line.number))
     expect(Object.keys(rows[0]!)).toEqual(['Number', 'Summary', 'Priority', 'Target', 'Place', 'Estimate', 'Closed', 'Payer'])
@@ -384,7 +384,7 @@ describe('files', () => {
     const evil = ['=HYPERLINK("http://evil.example","x")', '+353 1', '-2+3', '@SUM(1)', '=cmd|"/c calc"!A0']
     for (const summary of evil) await accepted(cast, (await report(cast, { summary })).id)
     const ask = 'state=draft&columns=number,summary'
-    const csv = parse((await bytes(ask, 'csv')).content, { bom: true, columns: true }) as { Summary: string }[]
+    const csv = parse<{ Summary: string }>((await bytes(ask, 'csv')).content, { bom: true, columns: true })
     for (const summary of evil) expect(csv.map((row) => row.Summary)).toContain(`'${summary}`)
     expect(csv.every((row) => !/^[=+\-@\t\r]/.test(row.Summary))).toBe(true)
     const book = read((await bytes(ask, 'xlsx')).content)
@@ -394,7 +394,7 @@ describe('files', () => {
 
   test('requests too; a line that is dropped half way holds nothing up', async () => {
     const { content } = await bytes('state=new&columns=number,channel,reporter,received', 'csv', 'requests')
-    const rows = parse(content, { bom: true, columns: true }) as Record<string, string>[]
+    const rows = parse<Record<string, string>>(content, { bom: true, columns: true })
     expect(rows).toHaveLength((await everyRequest('state=new')).length)
     const controller = new AbortController()
     const started = fetch(`${server.url}/api/lists/orders/export?format=csv`, { headers: { Cookie: cast.coordinator.session }, signal: controller.signal })

@@ -161,7 +161,7 @@ function allowed(act: Act, before: OrderState, after: OrderState): boolean {
   if (typeof rule.to === 'string') return rule.to === after
   return (
     { approve: ['ready', 'to_approve'], resume: ['dispatched', 'ready'], reopen: [before === 'cancelled' ? 'draft' : 'ready'] }[act as 'approve']?.includes(
-      after as 'ready',
+      after,
     ) ?? false
   )
 }

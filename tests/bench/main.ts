@@ -1,4 +1,5 @@
 import { House } from '../kit'
+import type { Running } from '../kit'
 import { measureBundles } from './bundles'
 import { measureCrowd } from './crowd'
 import { measureLists } from './lists'
@@ -12,39 +13,46 @@ import { measureSuggestions } from './suggestions'
 import { printTable } from './table'
 import type { Measure } from './table'
 
-/** Everything the bench measures, each beside its limit. Ends with 1 when a limit is not kept. */
+type Take = (house: House, server: Running) => Promise<Measure[]> | Measure[]
+
+/** What is measured, by name, each group in an installation of its own. */
+const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = [
+  { name: 'bench', takes: { live: (_, server) => measureLive(server), crowd: (_, server) => measureCrowd(server), queue: measureQueue } },
+  { name: 'intakebench', mail: true, takes: { submissions: measureSubmissions, mail: (house) => measureMailBurst(house), search: measureSearch } },
+  { name: 'suggestionsbench', takes: { suggestions: measureSuggestions } },
+  { name: 'listsbench', takes: { lists: measureLists } },
+]
+const ALONE: Record<string, () => Promise<Measure[]> | Measure[]> = { bundles: measureBundles, start: async () => [await measureStart()] }
+
+/**
+ * Measures everything, or what is named, and says each as it comes: one that breaks off loses none of the
+ * others. Ends with 1 when a limit is not kept.
+ */
 async function main(): Promise<void> {
   const measures: Measure[] = []
   const only = process.argv.slice(2)
   const wanted = (name: string) => !only.length || only.includes(name)
-  if (['live', 'crowd', 'queue'].some(wanted)) {
-    const house = await House.open('bench')
+  const take = async (name: string, run: () => Promise<Measure[]> | Measure[]) => {
+    const began = Date.now()
+    const taken = await Promise.resolve()
+      .then(run)
+      .catch((error: unknown): Measure[] => [
+        { what: name, measured: error instanceof Error ? error.message.slice(0, 200) : 'broke off', limit: 'none', kept: false },
+      ])
+    console.log(`\n${name}, ${((Date.now() - began) / 1000).toFixed(0)} s`)
+    printTable(taken)
+    measures.push(...taken)
+  }
+  for (const { name, mail, takes } of GROUPS) {
+    const asked = Object.entries(takes).filter(([one]) => wanted(one))
+    if (!asked.length) continue
+    const house = await House.open(name, { mail })
     const server = await house.start()
-    if (wanted('live')) measures.push(...(await measureLive(server)))
-    if (wanted('crowd')) measures.push(...(await measureCrowd(server)))
-    if (wanted('queue')) measures.push(...(await measureQueue(house, server)))
+    for (const [one, run] of asked) await take(one, async () => run(house, server))
     await house.close()
   }
-  if (['search', 'submissions', 'mail'].some(wanted)) {
-    const house = await House.open('intakebench', { mail: true })
-    const server = await house.start()
-    if (wanted('submissions')) measures.push(...(await measureSubmissions(house, server)))
-    if (wanted('mail')) measures.push(...(await measureMailBurst(house)))
-    if (wanted('search')) measures.push(...(await measureSearch(house, server)))
-    await house.close()
-  }
-  if (wanted('suggestions')) {
-    const house = await House.open('suggestionsbench')
-    measures.push(...(await measureSuggestions(house, await house.start())))
-    await house.close()
-  }
-  if (wanted('lists')) {
-    const house = await House.open('listsbench')
-    measures.push(...(await measureLists(house, await house.start())))
-    await house.close()
-  }
-  if (wanted('bundles')) measures.push(...measureBundles())
-  if (wanted('start')) measures.push(await measureStart())
+  for (const [name, run] of Object.entries(ALONE)) if (wanted(name)) await take(name, run)
+  console.log('\nAll of it')
   printTable(measures)
   process.exit(measures.every((measure) => measure.kept) ? 0 : 1)
 }

@@ -16,7 +16,7 @@ export class Person {
 
   static async at(url: string, size: 'desk' | 'phone' = 'desk'): Promise<Person> {
     const [width, height] = size === 'desk' ? [1280, 800] : [390, 844]
-    const driver = await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width!, height!)
+    const driver = await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width, height)
     return new Person(driver, url)
   }
 
@@ -120,7 +120,7 @@ export class Person {
 
   /** What has the keyboard. */
   focused(): Promise<WebElement> {
-    return this.driver.switchTo().activeElement() as unknown as Promise<WebElement>
+    return this.driver.switchTo().activeElement()
   }
 
   /** Serious findings of axe-core on what is shown. */

@@ -126,7 +126,7 @@ async function startProgram(name: string, env: NodeJS.ProcessEnv) {
     if (child.exitCode === null && child.signalCode === null) child.kill(signal)
     await ended
   }
-  return { addresses, process: child as ChildProcess, stop: end('SIGTERM'), kill: end('SIGKILL') }
+  return { addresses, process: child, stop: end('SIGTERM'), kill: end('SIGKILL') }
 }
 
 function runToEnd(name: string, env: NodeJS.ProcessEnv): Promise<void> {

@@ -42,7 +42,7 @@ export function useFormDraft<Form extends object>(key: string, start: Form): For
   const place = `${PREFIX}${key}`
   const untouched = JSON.stringify(start)
   const earlier = readForm(place, start)
-  const form = reactive({ ...(JSON.parse(untouched) as Form), ...earlier }) as Reactive<Form>
+  const form = reactive<Form>({ ...(JSON.parse(untouched) as Form), ...earlier })
   const kept = ref(earlier !== null)
   watch(
     form,

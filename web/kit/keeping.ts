@@ -10,7 +10,7 @@ export function useKeeping<T>(shown: Loading<T>): {
   keep: (change: () => Promise<T>, done: string) => Promise<boolean>
 } {
   const said = useUndo()
-  const problem = ref<CallProblem | null>(null) as Ref<CallProblem | null>
+  const problem = ref<CallProblem | null>(null)
   async function keep(change: () => Promise<T>, done: string): Promise<boolean> {
     problem.value = null
     try {

@@ -5,7 +5,7 @@ import type { BulkRow, NeededForAll } from '#contract/lists'
 import { counted } from '#core/kit'
 import { BULK_ORDER_MOVES, BULK_ORDER_RULES, BULK_REQUEST_MOVES, BULK_REQUEST_RULES } from '#core/lists'
 import type { BulkOrderMove, BulkRequestMove, BulkRule, ListKind } from '#core/lists'
-import { HOLD_REASON_NAMES, HOLD_REASONS, ORDER_MOVES } from '#core/orders'
+import { HOLD_REASON_NAMES, HOLD_REASONS, isSettled, ORDER_MOVES } from '#core/orders'
 import type { HoldReason } from '#core/orders'
 import { REQUEST_MOVES } from '#core/requests'
 import type { Permission } from '#core/people'
@@ -34,7 +34,7 @@ const fits = (name: string, line: Line): boolean => {
     return name === 'takeUp' ? request.state === 'new' && !request.takenUp : REQUEST_MOVES.decline.from.includes(request.state)
   }
   const order = line as OrderLine
-  if (name === 'archive') return !order.archived && (order.state === 'closed' || order.state === 'cancelled')
+  if (name === 'archive') return !order.archived && isSettled(order.state)
   if (name === 'restore') return order.archived || order.discarded
   return !order.discarded && ORDER_MOVES[name as 'hold'].from.includes(order.state)
 }

@@ -3,10 +3,11 @@ import { computed } from 'vue'
 import type { OrderSheet } from '#contract/orders'
 import { formatMinor } from '#core/kit'
 import { shortTime } from '#web/kit'
+import { isUnapproved } from '#core/orders'
 
 /** Who has to agree and why, who is away, and what the payers have left. */
 const props = defineProps<{ sheet: OrderSheet }>()
-const deciding = computed(() => props.sheet.state === 'draft' || props.sheet.state === 'to_approve')
+const deciding = computed(() => isUnapproved(props.sheet.state))
 const several = computed(() => new Set(props.sheet.agreements.map((one) => one.position)).size > 1)
 const payerName = (id: number) => {
   const share = props.sheet.shares.find((one) => one.payerId === id)

@@ -13,6 +13,8 @@ import {
   ORDER_KIND_NAMES,
   ORDER_KINDS,
   ORDER_MOVES,
+  isSettled,
+  isUnapproved,
 } from '#core/orders'
 import type { HoldReason, OrderKind, OrderMove } from '#core/orders'
 import { CONSEQUENCE_NAMES, CONSEQUENCES, URGENCIES, URGENCY_NAMES } from '#core/requests'
@@ -59,7 +61,7 @@ follow(
 
 const it = computed(() => sheet.value.value)
 watch(it, (now) => now && emit('about', { placeId: now.place?.id, assetId: now.asset?.id, orderId: now.id }))
-const over = computed(() => it.value?.state === 'closed' || it.value?.state === 'cancelled')
+const over = computed(() => !!it.value && isSettled(it.value.state))
 const mayEdit = computed(() => session.can('orders.edit') && !over.value && !it.value?.discarded)
 const agreed = computed(() => !mayEdit.value || it.value?.state !== 'draft')
 const mayDispatch = computed(() => session.can('orders.dispatch') && ['ready', 'dispatched'].includes(it.value?.state ?? ''))
@@ -506,9 +508,7 @@ const index = [
     <section id="s-visits" data-field="visits" aria-label="Visits">
       <h2>Visits</h2>
       <VisitList :visits="it.visits" :may-revoke="session.can('orders.dispatch')" @revoked="sheet.load" />
-      <p v-if="!it.visits.length" class="soft">
-        Nobody has been sent yet{{ ['draft', 'to_approve'].includes(it.state) ? '; the order has to be approved first' : '' }}.
-      </p>
+      <p v-if="!it.visits.length" class="soft">Nobody has been sent yet{{ isUnapproved(it.state) ? '; the order has to be approved first' : '' }}.</p>
       <DispatchForm
         v-if="dispatching && mayDispatch"
         :order-id="it.id"

@@ -211,7 +211,7 @@ describe('two people changed the same field', () => {
 
   test('both values of each are shown, and each is chosen on its own', async () => {
     const wrapper = box()
-    const text = document.body.textContent!
+    const text = document.body.textContent
     for (const words of ['Summary', 'Theirs', 'Mine', 'Getting in', 'nothing', 'Key 4']) expect(text).toContain(words)
     const radios = [...document.querySelectorAll<HTMLInputElement>('input[type=radio]')]
     expect(radios.map((one) => one.checked)).toEqual([false, true, false, true])

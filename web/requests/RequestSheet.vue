@@ -27,6 +27,7 @@ import {
 import type { Channel, Consequence, Priority, RequestMove, Urgency } from '#core/requests'
 import { counted, formatMinor } from '#core/kit'
 import { call, CallProblem, longTime, offerActs, OthersHere, PriorityBar, ProblemNote, shortTime, spell, TargetGauge, useDraft, useSession } from '#web/kit'
+import { isUndecided } from '#core/requests'
 import PickField from '../kit/PickField.vue'
 import HazardFields from '../orders/HazardFields.vue'
 import ConflictBox from '../orders/ConflictBox.vue'
@@ -61,7 +62,7 @@ follow((change, now) => change.requestId === props.id || now.orders.some((one) =
 
 const it = computed(() => sheet.value.value)
 watch(it, (now) => now && emit('about', { placeId: now.place?.id, assetId: now.asset?.id, requestId: now.id }))
-const undecided = computed(() => it.value?.state === 'new' || it.value?.state === 'asked')
+const undecided = computed(() => !!it.value && isUndecided(it.value.state))
 const mayTriage = computed(() => session.can('requests.triage') && undecided.value)
 const corrected = computed(() => it.value && (it.value.summary !== it.value.writtenSummary || it.value.description !== it.value.writtenDescription))
 
@@ -176,7 +177,7 @@ async function decide(fields: Parameters<typeof save>[0]): Promise<void> {
   if (!(await save(fields))) return
   await nextTick()
   if (missingField.value) jumpTo(missingField.value)
-  else (document.querySelector('#sheet, #list-sheet') as HTMLElement | null)?.focus()
+  else document.querySelector<HTMLElement>('#sheet, #list-sheet')?.focus()
 }
 /** Accepts and goes on with the next in the queue: who triages ten does not want to visit ten orders. */
 async function acceptAndGoOn(): Promise<void> {
