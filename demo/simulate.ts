@@ -2,9 +2,10 @@ import { addWorkingTime, chargedHours, formatNumber, lineAmount, percentOf } fro
 import { chargedMinutes, chargesOf, journalOf, labourCost, rateAt } from '#core/ledger'
 import type { CostLine } from '#core/ledger'
 import { CLOSE_SHARE, setTarget, stopTarget } from '#core/orders'
-import type { HoldReason, OrderKind, OrderState } from '#core/orders'
+import type { HoldReason, OrderKind, OrderMove, OrderState } from '#core/orders'
 import { priorityOf, PRIORITIES } from '#core/requests'
 import type { Priority } from '#core/requests'
+import type { EventKind } from '#core/events'
 import { DateTime } from 'luxon'
 import type { Crew } from './people'
 import { inOwnWords } from './phrases'
@@ -121,7 +122,7 @@ function report({ world, staff, numbers }: Setting, spec: Case): RequestRow {
     linkNonce: rng.hex(32),
     linkExpiresAt: after(receivedAt, 400 * 1440),
   })
-  const tell = (kind: string, at: Date, by: { actorId: number | null; actorName: string }, from: string | null, to: string, more: object = {}) =>
+  const tell = (kind: EventKind, at: Date, by: { actorId: number | null; actorName: string }, from: string | null, to: string, more: object = {}) =>
     world.add('events', { at, kind, siteId: place.siteId, requestId: request.id, ...by, fromState: from, toState: to, ...more })
   tell('request.report', receivedAt, byCall ? who : { actorId: null, actorName: person.name }, null, 'new', {
     details: { channel: byCall ? 'call' : 'counter' },
@@ -174,7 +175,7 @@ export function tellTwice({ world, staff, numbers }: Setting, spec: Case, mainId
     linkNonce: rng.hex(32),
     linkExpiresAt: after(receivedAt, 400 * 1440),
   })
-  const tell = (kind: string, at: Date, by: { actorId: number | null; actorName: string }, from: string | null, to: string, details?: object) =>
+  const tell = (kind: EventKind, at: Date, by: { actorId: number | null; actorName: string }, from: string | null, to: string, details?: object) =>
     world.add('events', { at, kind, siteId: row.siteId, requestId: row.id, ...by, fromState: from, toState: to, details: details as never })
   tell('request.report', receivedAt, { actorId: null, actorName: person.name }, null, 'new', { channel: row.channel })
   tell('request.takeUp', takenUpAt, desk, 'new', 'new')
@@ -244,9 +245,9 @@ function makeOrder(setting: Setting, spec: Case, request: RequestRow | null) {
   let clock = created
   let state: OrderState = 'draft'
   const costs: CostLine[] = []
-  const tell = (kind: string, by: { id: number | null; name: string }, from: string | null, to: string | null, more: object = {}) =>
+  const tell = (kind: EventKind, by: { id: number | null; name: string }, from: string | null, to: string | null, more: object = {}) =>
     world.add('events', { at: clock, kind, siteId: row.siteId, orderId: row.id, actorId: by.id, actorName: by.name, fromState: from, toState: to, ...more })
-  const go = (move: string, label: string, by: { id: number | null; name: string }, to: OrderState, more: { reason?: string; details?: object } = {}) => {
+  const go = (move: OrderMove, label: string, by: { id: number | null; name: string }, to: OrderState, more: { reason?: string; details?: object } = {}) => {
     tell(`order.${move}`, by, state, to, { reason: more.reason, details: { label, ...more.details } })
     state = to
     row.state = to

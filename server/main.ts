@@ -17,9 +17,11 @@ import {
   Sweeper,
 } from '#server/kit'
 import type { Service } from '#server/kit'
-import { MailReader, Mailroom, mailWriter, Postman } from '#server/mail'
+import { MailReader, Mailroom, Postman } from '#server/mail'
 import { TargetWatch } from '#server/orders'
+import { writerOf } from '#server/kit'
 import { makeApp } from './app'
+import { MAILS } from './mails'
 
 /** The longest a search may take (our own choice, no source). */
 const SEARCH_SECONDS = 4
@@ -37,7 +39,7 @@ async function main(): Promise<void> {
   let address = config.publicUrl ?? ''
   const clock = makeClock(config.now)
   const links = makeLinks(readSecret(config.dataDir))
-  const publisher: Publisher = new Publisher(db, [mailWriter(() => service)], clock)
+  const publisher: Publisher = new Publisher(db, [writerOf(MAILS, () => service)], clock)
   const service: Service = {
     config,
     db,

@@ -35,6 +35,7 @@ export const readFigures = endpoint<object, Figures>({
 /** One message of the live stream: what changed, not what it says; readers ask for what they show. */
 export interface LiveChange {
   seq: number
+  /** A kind of `core/events`; `field.taken` is all that technicians hear when a job was taken from them. */
   kind: string
   requestId: number | null
   orderId: number | null

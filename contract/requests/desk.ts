@@ -44,6 +44,7 @@ export const listRequests = endpoint<
 export interface TimelineEntry {
   id: number
   at: Instant
+  /** A kind of `core/events`. */
   kind: string
   who: string
   from: string | null

@@ -1,3 +1,4 @@
 export * from './outcome'
 export * from './additions'
 export * from './clock'
+export * from './events'

@@ -1,4 +1,5 @@
 export * from './refusal'
+export * from './eventRule'
 export * from './money'
 export * from './workingTime'
 export * from './text'

@@ -1,2 +1,3 @@
 export * from './permissions'
 export * from './slowing'
+export * from './events'

@@ -5,14 +5,11 @@ import type { RequestMove } from './lifecycle'
 export interface OutcomeFacts {
   move: Extract<RequestMove, 'accept' | 'ask' | 'decline' | 'join'> | 'another'
   accountId: number | null
-  /** What others and oneself did to the request and to the order it led to, after the outcome itself. */
-  since: { accountId: number | null; who: string; kind: string }[]
+  /** What happened to the request and to the order it led to, after the outcome itself; `acted` where a person did it, not the clock. */
+  since: { accountId: number | null; who: string; acted: boolean }[]
   /** The order it led to, unless it joined one that was there. */
   order: { number: string; state: string; recorded: boolean } | null
 }
-
-/** The clock tells of targets by itself; nobody acted. */
-const NOBODY_ACTED = new Set(['order.close_to', 'order.past'])
 
 /**
  * Why the person asking cannot take an outcome back: only who gave it can, until somebody else has acted
@@ -20,7 +17,7 @@ const NOBODY_ACTED = new Set(['order.close_to', 'order.past'])
  */
 export function undoReasons(outcome: OutcomeFacts, me: number): Reason[] {
   if (outcome.accountId !== me) return [{ code: 'not_yours', sentence: 'Only who decided it can take it back.' }]
-  const other = outcome.since.find((event) => event.accountId !== me && !NOBODY_ACTED.has(event.kind))
+  const other = outcome.since.find((event) => event.acted && event.accountId !== me)
   if (other) return [{ code: 'acted_on', sentence: `${other.who} has acted on it since, so it stays.` }]
   const { order } = outcome
   if (order && order.state !== 'draft')

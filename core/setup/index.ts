@@ -1,1 +1,2 @@
 export * from './tableRows'
+export * from './events'

@@ -2,5 +2,6 @@ import type { Route } from '#server/kit'
 import dispatchOrder from './dispatchOrder'
 import listCandidates from './listCandidates'
 import revokePass from './revokePass'
+export * from './mails'
 
 export const routes: Route[] = [listCandidates, dispatchOrder, revokePass]

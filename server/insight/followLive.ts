@@ -5,6 +5,7 @@ import { SEEN_IN_FIELD } from '#core/orders'
 import { mayAt } from '#core/people'
 import { acting, askerOf, canAt, delivery, SESSION_COOKIE } from '#server/kit'
 import type { Asker, Db, PublishedEvent, SeenSheet } from '#server/kit'
+import { EVENT_KINDS, eventRule } from '#core/events'
 import { events, orders, visits } from '../tables'
 
 /** Further behind than this, a screen reads everything anew rather than change by change. */
@@ -13,9 +14,9 @@ const HEARTBEAT_MS = 15_000
 /** Who listens is asked again at least so often, whatever is told. */
 const ASK_AGAIN_MS = 30_000
 /** What may change who somebody is or what they may hear. */
-const ASK_AGAIN_AT = new Set(['people.signOut', 'setup.account', 'people.away', 'people.back'])
+const ASK_AGAIN_AT = new Set(EVENT_KINDS.filter((kind) => eventRule(kind).changesWho))
 /** An order that leaves the list of those who were sent: they hear that something changed, and no more of it. */
-const TAKEN_FROM = new Set(['order.recall', 'order.cancel', 'order.hold', 'order.reopen'])
+const TAKEN_FROM = new Set(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob))
 
 type Heard = Pick<PublishedEvent, 'seq' | 'kind' | 'siteId' | 'requestId' | 'orderId' | 'visitId' | 'actorName' | 'details'>
 

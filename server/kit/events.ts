@@ -1,23 +1,43 @@
+import type { EventFacts, EventKind } from '#core/events'
 import { events } from '../tables'
 import type { EventDetails } from '../tables'
 import type { Tx } from './database'
 import type { Asker } from './who'
 
-/** What happened, as a command tells it. Who and when are filled in. */
-export interface Happening {
-  kind: string
-  siteId?: number
+/** What happened, as a command tells it, with the facts of its kind. Who and when are filled in. */
+export interface Happening<Kind extends EventKind = EventKind> {
+  kind: Kind
+  siteId?: number | null
   requestId?: number | null
   orderId?: number | null
   visitId?: number | null
   from?: string | null
   to?: string | null
   reason?: string | null
-  details?: EventDetails
+  details?: EventFacts<Kind>
 }
 
+/** Tells of something that happened, as the person who asks, in the transaction of the change. */
+export type Tell = <Kind extends EventKind>(happening: Happening<Kind>) => Promise<void>
+
 /** Writes an event in the transaction of the change it tells of. */
-export async function recordEvent(tx: Tx, who: Pick<Asker, 'accountId' | 'name'>, now: Date, happening: Happening): Promise<void> {
-  const { from, to, ...rest } = happening
-  await tx.insert(events).values({ ...rest, at: now, actorId: who.accountId, actorName: who.name, fromState: from ?? null, toState: to ?? null })
+export async function recordEvent<Kind extends EventKind>(
+  tx: Tx,
+  who: Pick<Asker, 'accountId' | 'name'>,
+  now: Date,
+  happening: Happening<Kind>,
+): Promise<void> {
+  const { kind, from, to, details, ...rest } = happening
+  await tx
+    .insert(events)
+    .values({
+      ...rest,
+      kind: kind,
+      details: (details ?? null) as EventDetails | null,
+      at: now,
+      actorId: who.accountId,
+      actorName: who.name,
+      fromState: from ?? null,
+      toState: to ?? null,
+    })
 }

@@ -8,13 +8,13 @@ import { idempotencyKeys } from '../tables'
 import { isDeadlock, isDuplicate } from './database'
 import type { Db, Tx } from './database'
 import { recordEvent } from './events'
-import type { Happening } from './events'
 import { metSomebody, notAllowed, notSignedIn, ProblemReply } from './problems'
 import type { Service } from './service'
 import { dropReceived, fingerprintOf, receiveFile } from './uploads'
 import { sha256 } from './tokens'
 import { acting, askerOf, can, nobody, SESSION_COOKIE } from './who'
 import type { Asker } from './who'
+import type { Tell } from './events'
 
 /** Answers may hold Dates where the contract says instants; JSON writes them as ISO text. */
 export type Outgoing<T> = T extends (infer U)[]
@@ -41,7 +41,7 @@ export interface CommandContext<Input, Ready = undefined> extends Circumstances<
   /** What was made ready before the transaction began. */
   ready: Ready
   /** Writes an event in this transaction. */
-  tell: (happening: Happening) => Promise<void>
+  tell: Tell
 }
 
 export interface QueryContext<Input> extends Circumstances<Input> {

@@ -1,7 +1,4 @@
 export * from './mailReader'
 export * from './mailroom'
 export * from './postman'
-export * from './reporters'
-export * from './html'
 export { routes } from './routes'
-export * from './writeMails'

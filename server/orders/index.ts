@@ -37,6 +37,8 @@ export * from './targetWatch'
 export * from './timelineOf'
 export * from './unable'
 export * from './whoIsOn'
+export * from './mails'
+export * from './orderOf'
 export const routes: Route[] = [
   listOrders,
   readOrder,

@@ -4,6 +4,7 @@ import { moveOrder, ORDER_MOVES } from '#core/orders'
 import type { OrderFacts, OrderMove, OrderState } from '#core/orders'
 import { command, recordEvent } from '#server/kit'
 import type { Asker, CommandContext, Outgoing, Route, Tx } from '#server/kit'
+import type { EventFacts } from '#core/events'
 import { orders } from '../tables'
 import { factsOf } from './facts'
 import type { OrderRecord } from './orderRecord'
@@ -62,7 +63,7 @@ export async function saveMove(
   to: OrderState,
   reason: string | null,
   more: Partial<typeof orders.$inferInsert> = {},
-  details?: Record<string, unknown>,
+  details?: EventFacts<`order.${OrderMove}`>,
 ): Promise<Done> {
   const version = order.version + 1
   await tx

@@ -1,10 +1,11 @@
 import type { Asked } from '#core/requests'
 import { inThread } from '#server/kit'
 import type { Service } from '#server/kit'
+import type { EventKind } from '#core/events'
 import type { PrecedentAnswer, PrecedentJob } from './precedents.worker'
 
 const ask = inThread<PrecedentJob, PrecedentAnswer>('precedents.worker', { stays: true })
-const LEARN_FROM = new Set(['request.accept', 'request.join', 'request.edit'])
+const LEARN_FROM = new Set<EventKind>(['request.accept', 'request.join', 'request.edit'])
 const LEARN_AFTER_MS = 400
 
 /** What decided history says of something told: asked of the thread that keeps it, which learns what is decided from then on. */
@@ -24,7 +25,7 @@ function learn({ publisher, config }: Service): void {
   learning.add(publisher)
   const changed = new Set<number>()
   let timer: NodeJS.Timeout | null = null
-  publisher.published.on('event', (event: { kind: string; requestId: number | null }) => {
+  publisher.published.on('event', (event: { kind: EventKind; requestId: number | null }) => {
     if (!event.requestId || !LEARN_FROM.has(event.kind)) return
     changed.add(event.requestId)
     timer ??= setTimeout(() => {

@@ -44,6 +44,8 @@ export * from './siteByCode'
 export * from './stations'
 export * from './strangerMail'
 export * from './tracked'
+export * from './mails'
+export * from './tellReporters'
 export const routes: Route[] = [
   readCounter,
   findCounterSpots,

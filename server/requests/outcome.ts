@@ -4,10 +4,12 @@ import type { OutcomeFacts } from '#core/requests'
 import type { Reason } from '#core/kit'
 import type { Asker, Reader } from '#server/kit'
 import { factsOf } from '#server/orders'
+import { isActed } from '#core/events'
+import type { EventKind } from '#core/events'
 import { events, orders } from '../tables'
 import type { RequestRecord } from './facts'
 
-const OUTCOMES: Record<string, OutcomeFacts['move']> = {
+const OUTCOMES: Partial<Record<EventKind, OutcomeFacts['move']>> = {
   'request.accept': 'accept',
   'request.ask': 'ask',
   'request.decline': 'decline',
@@ -15,7 +17,8 @@ const OUTCOMES: Record<string, OutcomeFacts['move']> = {
   'request.another': 'another',
 }
 /** What ends an outcome: taken back, or followed by the reporter's answer. */
-const ENDS = ['request.undo', 'request.answer']
+const ENDS: EventKind[] = ['request.undo', 'request.answer']
+const LOOKED_FOR = [...(Object.keys(OUTCOMES) as EventKind[]), ...ENDS]
 
 export interface LastOutcome {
   move: OutcomeFacts['move']
@@ -31,7 +34,7 @@ export async function lastOutcome(db: Reader, who: Asker, request: RequestRecord
   const [event] = await db
     .select()
     .from(events)
-    .where(and(eq(events.requestId, request.id), inArray(events.kind, [...Object.keys(OUTCOMES), ...ENDS])))
+    .where(and(eq(events.requestId, request.id), inArray(events.kind, LOOKED_FOR)))
     .orderBy(desc(events.id))
     .limit(1)
   const move = event && OUTCOMES[event.kind]
@@ -49,6 +52,9 @@ export async function lastOutcome(db: Reader, who: Asker, request: RequestRecord
     fromState: (event.fromState ?? 'new') as RequestRecord['state'],
     order: order ?? null,
     joined,
-    reasons: undoReasons({ move, accountId: event.actorId, since, order: made }, who.accountId),
+    reasons: undoReasons(
+      { move, accountId: event.actorId, since: since.map(({ kind, ...one }) => ({ ...one, acted: isActed(kind) })), order: made },
+      who.accountId,
+    ),
   }
 }

@@ -4,6 +4,7 @@ import { REQUEST_MOVES } from '#core/requests'
 import type { RequestMove, RequestState } from '#core/requests'
 import { recordEvent } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
+import type { EventFacts } from '#core/events'
 import { requests } from '../tables'
 import type { RequestRecord } from './facts'
 
@@ -16,7 +17,7 @@ export async function saveRequestMove(
   move: RequestMove,
   to: RequestState,
   more: Partial<typeof requests.$inferInsert> = {},
-  told: { reason?: string | null; details?: Record<string, unknown>; orderId?: number } = {},
+  told: { reason?: string | null; details?: EventFacts<`request.${RequestMove}`>; orderId?: number } = {},
 ): Promise<Done> {
   const version = request.version + 1
   const taken = request.takenUpAt ? {} : { takenUpAt: now, takenUpBy: who.accountId }

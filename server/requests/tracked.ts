@@ -6,6 +6,7 @@ import { notFound, sha256 } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
 import { isFinished } from '#core/orders'
+import { EVENT_KINDS, eventRule } from '#core/events'
 import { attachments, comments, events, followers, orders, requestOrders, requests, sites, visits } from '../tables'
 import { readAnswers } from './categoryForms'
 import { contactOf } from './siteByCode'
@@ -145,26 +146,12 @@ export async function progressIn(
   return reporters ? progressOf({ ...facts, declineReason: main.declineReason, question: main.question }) : progressForOthers(facts)
 }
 
-/** The moves a reporter hears of, in their words. */
-const TOLD: Record<string, (details: { start?: string } | null, at: Date, zone: string) => string> = {
-  'request.report': () => 'We received it.',
-  'request.ask': () => 'We asked you a question.',
-  'request.answer': () => 'You answered.',
-  'request.accept': () => 'We took it on.',
-  'request.decline': () => 'We closed it with an answer.',
-  'request.join': () => 'Somebody had told us already; you hear how it goes.',
-  'order.dispatch': (details, at, zone) => (details?.start ? `Planned for ${dayWords(new Date(details.start), at, zone)}.` : 'Planned.'),
-  'order.start': () => 'Somebody started on it.',
-  'order.check': () => 'It is done.',
-  'order.reopen': () => 'We opened it again.',
-  'order.cancel': () => 'It was called off.',
-  'request.notFixed': () => 'You said that it is not fixed.',
-  'request.undo': () => 'We took that back and are looking at it again.',
-}
+/** What a reporter hears of, in the words of its kind. */
+const TOLD = EVENT_KINDS.filter((kind) => eventRule(kind).told)
 
 async function stepsOf(db: Reader, requestId: number, orderIds: number[], zone: string) {
   const columns = { at: events.at, kind: events.kind, details: events.details, id: events.id }
-  const kinds = inArray(events.kind, Object.keys(TOLD))
+  const kinds = inArray(events.kind, TOLD)
   const own = await db
     .select(columns)
     .from(events)
@@ -179,5 +166,5 @@ async function stepsOf(db: Reader, requestId: number, orderIds: number[], zone: 
     : []
   return [...own, ...work]
     .sort((a, b) => a.id - b.id)
-    .map((event) => ({ at: event.at, sentence: TOLD[event.kind]!(event.details as { start?: string } | null, event.at, zone) }))
+    .map((event) => ({ at: event.at, sentence: eventRule(event.kind).told!(event.details ?? {}, (instant) => dayWords(new Date(instant), event.at, zone)) }))
 }

@@ -26,6 +26,7 @@ import savePromiseException from './savePromiseException'
 import saveRules from './saveRules'
 import takeTable from './takeTable'
 import tryReasonRules from './tryReasonRules'
+export * from './mails'
 
 export const routes: Route[] = [
   readSetup,

@@ -3,7 +3,8 @@ import * as contract from '#contract/setup'
 import { Refusal, refuse } from '#core/kit'
 import { fillWording, OCCASION_NAMES, wordingReasons } from '#core/requests'
 import { command, mySite } from '#server/kit'
-import { htmlOf, valuesFor } from '#server/mail'
+import { htmlOf } from '#server/kit'
+import { valuesFor } from '#server/requests'
 import { requests } from '../tables'
 
 const EXAMPLES: Partial<Record<contract.IntakeSetup['wordings'][number]['occasion'], string>> = {

@@ -1,4 +1,5 @@
 import { bigint, boolean, index, int, json, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import type { EventKind } from '#core/events'
 import { id, instant, mediumblob } from './columns'
 import { orders, visits } from './orders'
 import { accounts } from './people'
@@ -23,7 +24,7 @@ export const events = mysqlTable(
     id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
     seq: bigint('seq', { mode: 'number' }),
     at: instant('at').notNull(),
-    kind: varchar('kind', { length: 40 }).notNull(),
+    kind: varchar('kind', { length: 40 }).$type<EventKind>().notNull(),
     siteId: int('site_id').references(() => sites.id),
     requestId: int('request_id').references(() => requests.id),
     orderId: int('order_id').references(() => orders.id),

@@ -4,6 +4,7 @@ import type { OrderLine, Views } from '#contract/lists'
 import { parseAsk, parseClause } from '#core/lists'
 import type { ListAsk } from '#core/lists'
 import { useLive, useSession } from '#web/kit'
+import type { LiveChange } from '#contract/insight'
 import { answering, settled } from '../../tests/kit/fetch'
 import { signedIn } from '../../tests/kit/signedIn'
 import BulkBar from './BulkBar.vue'
@@ -210,7 +211,7 @@ describe('reading a list', () => {
     answering({ ...facts, 'GET /api/lists/orders?': { body: { rows: [line(1), line(2)], next: null } } })
     const { list } = listOf(parseAsk('orders', '').ask)
     await settled()
-    const hear = (who: string, orderId: number, kind = 'order.edit') =>
+    const hear = (who: string, orderId: number, kind: LiveChange['kind'] = 'order.edit') =>
       useLive().listeners.forEach((listener) => listener({ seq: 1, kind, requestId: null, orderId, visitId: null, who }))
     hear('Tobias Achterberg', 2)
     hear('Maren Quill', 1)

@@ -7,6 +7,7 @@ import type { Problem } from '#contract/kit'
 import { formatAsk } from '#core/lists'
 import type { ListAsk } from '#core/lists'
 import { call, onLiveChange, problemFrom, useSession, useSoon } from '#web/kit'
+import { isActed } from '#core/events'
 
 export type Line = OrderLine | RequestLine
 
@@ -15,7 +16,6 @@ const STRETCH = 100
 /** A longer list is not read anew with every change: it says that there are changes. */
 const MOST_REREAD = 400
 /** What happens by itself is no change of somebody’s. */
-const BY_THE_CLOCK = new Set(['order.close_to', 'order.past'])
 
 /** The rows of a list: a page of them, or all, read on while one scrolls. */
 export function useList(ask: Ref<ListAsk>) {
@@ -120,7 +120,7 @@ export function useList(ask: Ref<ListAsk>) {
   }, 150)
   function hear(change: LiveChange | null): void {
     const id = ask.value.kind === 'orders' ? change?.orderId : change?.requestId
-    const somebody = change && change.who !== session.self?.name && !BY_THE_CLOCK.has(change.kind)
+    const somebody = change && change.who !== session.self?.name && isActed(change.kind)
     if (somebody && id && rows.value.some((row) => row.id === id)) changed.value = new Map(changed.value).set(id, change.who)
     if (rows.value.length <= MOST_REREAD) reread()
     else missed.value++

@@ -2,6 +2,7 @@ import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { nextTick } from 'vue'
 import { useActs } from '#web/kit'
+import type { EventKind } from '#core/events'
 import ConflictBox from './ConflictBox.vue'
 import { jumpTo } from './jump'
 import MoneyField from './MoneyField.vue'
@@ -229,7 +230,7 @@ describe('two people changed the same field', () => {
 })
 
 describe('the timeline', () => {
-  const entry = (kind: string, more: object = {}) => ({
+  const entry = (kind: EventKind, more: object = {}) => ({
     id: 1,
     at: '2026-11-20T09:05:00Z',
     kind,
@@ -240,13 +241,13 @@ describe('the timeline', () => {
     details: null,
     ...more,
   })
-  const text = (kind: string, more: object = {}) =>
+  const text = (kind: EventKind, more: object = {}) =>
     mount(TimelineList, { props: { entries: [entry(kind, more)] } })
       .find('li div')
       .text()
       .replace(/\s+/g, ' ')
 
-  test.each([
+  test.each<[EventKind, object, string]>([
     ['order.approve', { from: 'to_approve', to: 'ready' }, 'Maren Quill approved it (To approve → Ready)'],
     ['order.cancel', { reason: 'Works again.', from: 'draft', to: 'cancelled' }, 'Maren Quill cancelled it (Draft → Cancelled)Works again.'],
     ['field.stint', { details: { stint: 'travel' } }, 'Maren Quill set the clock to travel'],

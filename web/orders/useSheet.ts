@@ -3,6 +3,7 @@ import type { Problem } from '#contract/kit'
 import { call, CallProblem, onLiveChange, provideFresh, useLoading, useSession, useSoon, useUndo } from '#web/kit'
 import type { LiveChange } from '#contract/insight'
 import type { Endpoint } from '#contract/kit'
+import { isActed } from '#core/events'
 
 interface Versioned {
   id: number
@@ -124,7 +125,7 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
     onLiveChange((change) => {
       const now = sheet.value.value
       if (change && now && !concerns(change, now)) return
-      if (change && change.who !== session.self?.name && !['order.close_to', 'order.past'].includes(change.kind)) by = change.who
+      if (change && change.who !== session.self?.name && isActed(change.kind)) by = change.who
       reload()
     })
   }

@@ -4,9 +4,9 @@ import { holdersAt } from '#server/kit'
 import type { Tx } from '#server/kit'
 import { rulesOf } from '#server/orders'
 import { accountRoles, accounts, approvalLinks, approvals, deputies, orders, orderShares, payers } from '../tables'
-import { orderOf } from './orderOf'
-import { mail, notice } from './telling'
-import type { Telling } from './telling'
+import { orderOf } from '#server/orders'
+import { mail, notice } from '#server/kit'
+import type { Telling } from '#server/kit'
 
 type Ask = typeof approvals.$inferSelect
 

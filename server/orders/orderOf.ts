@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { namePlace } from '#server/places'
 import { orders, sites } from '../tables'
-import type { Telling } from './telling'
+import type { Telling } from '#server/kit'
 
 /** The order an event tells of, with its site and the name of its place. */
 export async function orderOf({ tx, event }: Telling) {

@@ -1,7 +1,7 @@
 import { openHolders } from '#server/kit'
 import { unableAt } from '#server/orders'
-import { notice } from './telling'
-import type { Telling } from './telling'
+import { notice } from '#server/kit'
+import type { Telling } from '#server/kit'
 
 /** Somebody lost their account or the right to approve: administrators hear of what waits for them in vain. */
 export async function noticeOfUnable(telling: Telling): Promise<void> {

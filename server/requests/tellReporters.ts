@@ -4,11 +4,12 @@ import { fillWording, USUAL_WORDINGS } from '#core/requests'
 import type { Occasion, Placeholder, Wording } from '#core/requests'
 import type { PublishedEvent, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
-import { strangerMayBeMailed, summaryForFollowers } from '#server/requests'
 import { accountRoles, followers, incomingMails, mailWordings, orders, requestOrders, requests, sites } from '../tables'
-import { htmlOf } from './html'
-import { mail, notice } from './telling'
-import type { Telling } from './telling'
+import { summaryForFollowers } from './tracked'
+import { strangerMayBeMailed } from './strangerMail'
+import { htmlOf } from '#server/kit'
+import { mail, notice } from '#server/kit'
+import type { Telling } from '#server/kit'
 
 interface ReporterView {
   request: typeof requests.$inferSelect

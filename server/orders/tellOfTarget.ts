@@ -2,11 +2,12 @@ import { and, eq, inArray, isNull, or } from 'drizzle-orm'
 import { STANDING_WORDS, stationOf, toTell } from '#core/orders'
 import type { EscalationRole } from '#core/orders'
 import { nobody } from '#server/kit'
-import { factsOf, rulesOf } from '#server/orders'
+import { factsOf } from './facts'
+import { rulesOf } from './ruleBook'
 import { accountRoles, accounts } from '../tables'
 import { orderOf } from './orderOf'
-import { mail, notice } from './telling'
-import type { Telling } from './telling'
+import { mail, notice } from '#server/kit'
+import type { Telling } from '#server/kit'
 
 const ROLE: Partial<Record<EscalationRole, 'coordinator' | 'manager'>> = { coordinators: 'coordinator', managers: 'manager' }
 

@@ -1,11 +1,24 @@
-import type { PublishedEvent, Service, Tx } from '#server/kit'
+import type { EventKind } from '#core/events'
 import { mails, notices } from '../tables'
+import type { Tx } from './database'
+import type { PublishedEvent, Subscriber } from './publisher'
+import type { Service } from './service'
 
 /** An event being told of, in the publishing transaction. */
 export interface Telling {
   tx: Tx
   event: PublishedEvent
   service: Service
+}
+
+/** What one room writes to people of each kind of event it has something to say of. */
+export type Mails = Partial<Record<EventKind, (telling: Telling) => Promise<void>>>
+
+/** Writes mails and notices in the publishing transaction, so that each is written exactly once; room by room. */
+export function writerOf(rooms: readonly Mails[], service: () => Service): Subscriber {
+  return async (tx, event) => {
+    for (const mails of rooms) await mails[event.kind]?.({ tx, event, service: service() })
+  }
 }
 
 type MailRow = typeof mails.$inferInsert

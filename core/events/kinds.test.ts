@@ -1,0 +1,42 @@
+import { ORDER_MOVE_NAMES } from '#core/orders'
+import { REQUEST_MOVES } from '#core/requests'
+import { EVENT_KINDS, EVENTS, eventRule, isActed } from './kinds'
+
+const words = { time: (instant: string) => `<${instant}>`, money: (minor: number) => `#${minor}` }
+
+test('every move of both lifecycles has its kind', () => {
+  for (const move of ORDER_MOVE_NAMES) expect(EVENT_KINDS).toContain(`order.${move}`)
+  for (const move of Object.keys(REQUEST_MOVES)) expect(EVENT_KINDS).toContain(`request.${move}`)
+})
+
+test('what reporters read of the work, and nothing else of it', () => {
+  const told = EVENT_KINDS.filter((kind) => eventRule(kind).told)
+  expect(told.sort()).toEqual(
+    [
+      ...['report', 'ask', 'answer', 'accept', 'decline', 'join', 'notFixed', 'undo'].map((name) => `request.${name}`),
+      ...['dispatch', 'start', 'check', 'reopen', 'cancel'].map((name) => `order.${name}`),
+    ].sort(),
+  )
+  expect(EVENTS['order.dispatch'].told({ start: '2026-11-24T09:00:00Z' }, (instant) => `the day of ${instant}`)).toBe(
+    'Planned for the day of 2026-11-24T09:00:00Z.',
+  )
+  expect(EVENTS['order.dispatch'].told({}, () => 'never')).toBe('Planned.')
+})
+
+test('the clock acts by itself at targets alone; lines ask again when somebody may be somebody else', () => {
+  expect(EVENT_KINDS.filter((kind) => !isActed(kind))).toEqual(['order.close_to', 'order.past'])
+  expect(EVENT_KINDS.filter((kind) => eventRule(kind).changesWho).sort()).toEqual(['people.away', 'people.back', 'people.signOut', 'setup.account'])
+  expect(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob).sort()).toEqual(['order.cancel', 'order.hold', 'order.recall', 'order.reopen'])
+})
+
+test('what stands behind a sentence is made from the facts; older events may lack some', () => {
+  expect(EVENTS['order.dispatch'].about({ start: '2026-11-24T09:00:00Z' }, words)).toBe('for <2026-11-24T09:00:00Z>')
+  expect(EVENTS['vendor.bill'].about({ number: 'B-1', netMinor: 5_000 }, words)).toBe('B-1, #5000 before tax')
+  expect(EVENTS['field.stop'].about({ minutes: 25, stint: 'travel' })).toBe('after 25 min travel')
+  expect(EVENTS['field.leave'].about({ result: 'part' })).toBe('waiting for a part')
+  for (const kind of EVENT_KINDS) expect(typeof (eventRule(kind).about?.({}, words) ?? '')).toBe('string')
+})
+
+test('a kind of earlier days says its name and is told to nobody', () => {
+  expect(eventRule('order.flown')).toEqual({ says: 'order.flown', told: null, writes: false })
+})

@@ -1,0 +1,48 @@
+import { FIELD_EVENTS } from '#core/field'
+import { HELP_EVENTS } from '#core/help'
+import type { EventRule } from '#core/kit'
+import { LEDGER_EVENTS } from '#core/ledger'
+import { MAIL_EVENTS } from '#core/mail'
+import { ORDER_EVENTS } from '#core/orders'
+import { PEOPLE_EVENTS } from '#core/people'
+import { REQUEST_EVENTS } from '#core/requests'
+import { SETUP_EVENTS } from '#core/setup'
+
+/**
+ * Every kind of event there is, brought by its room. Who reads events reads this table: timeline, tracking page,
+ * mails, undo and live line alike. A kind that is not in it cannot be written.
+ */
+export const EVENTS = {
+  ...REQUEST_EVENTS,
+  ...ORDER_EVENTS,
+  ...FIELD_EVENTS,
+  ...LEDGER_EVENTS,
+  ...PEOPLE_EVENTS,
+  ...HELP_EVENTS,
+  ...MAIL_EVENTS,
+  ...SETUP_EVENTS,
+} satisfies Record<string, EventRule<never>>
+
+export type EventKind = keyof typeof EVENTS
+
+/** What an event of this kind carries; all of it may be missing in old ones. */
+export type EventFacts<Kind extends EventKind = EventKind> = Kind extends EventKind
+  ? (typeof EVENTS)[Kind] extends { readonly facts?: infer Facts }
+    ? Partial<Facts>
+    : never
+  : never
+
+/** The kinds of which somebody is written a mail or a notice. */
+export type WritingKind = { [Kind in EventKind]: (typeof EVENTS)[Kind]['writes'] extends true ? Kind : never }[EventKind]
+
+export const EVENT_KINDS = Object.keys(EVENTS) as EventKind[]
+
+type AnyRule = EventRule<Record<string, unknown>>
+
+/** The rule of a kind, as one type for all. A kind of earlier days that is no longer in the table says its name. */
+export function eventRule(kind: string): AnyRule {
+  return (EVENTS as unknown as Record<string, AnyRule | undefined>)[kind] ?? { says: kind, told: null, writes: false }
+}
+
+/** Whether somebody acted, rather than the clock. */
+export const isActed = (kind: string): boolean => !eventRule(kind).byClock

@@ -1,0 +1,23 @@
+import { event } from '#core/kit'
+
+const RESULTS: Record<string, string> = { done: 'done', return: 'needs a return visit', part: 'waiting for a part', handed_over: 'handed over' }
+
+/** What can happen on a job. */
+export const FIELD_EVENTS = {
+  'field.stint': event<{ stint: string }>()({ says: 'set the clock to', about: ({ stint }) => stint ?? '', told: null, writes: false }),
+  'field.stop': event<{ stint: string; minutes: number; stoppedAt: string }>()({
+    says: 'stopped the clock',
+    about: ({ minutes, stint }) => `after ${minutes} min ${stint}`,
+    told: null,
+    writes: false,
+  }),
+  'field.part': event<{ part: string; quantity: string; unit: string }>()({
+    says: 'used',
+    about: ({ part, quantity, unit }) => `${quantity} ${unit} ${part}`,
+    told: null,
+    writes: false,
+  }),
+  'field.note': event()({ says: 'noted', told: null, writes: false }),
+  'field.photo': event()({ says: 'added a photo', told: null, writes: false }),
+  'field.leave': event<{ result: string }>()({ says: 'left the job', about: ({ result }) => RESULTS[result ?? ''] ?? '', told: null, writes: false }),
+}

@@ -1,0 +1,64 @@
+import { event, plain } from '#core/kit'
+import type { ChangedFields } from '#core/kit'
+import type { OrderMove } from './moveNames'
+
+/** What every move carries: the words on its button, and whom it took the job from. */
+export interface MoveFacts {
+  label: string
+  /** Technicians who were sent and are no longer. */
+  taken: number[]
+  /** Decided from a mail, and for whom somebody decided who stands in. */
+  by: 'mail'
+  actingFor: string
+}
+interface DispatchFacts extends MoveFacts {
+  start: string
+  end: string
+  technicianIds: number[]
+  vendorId: number | null
+  visitId: number | null
+  visitKind: string
+}
+const move = event<MoveFacts>()
+
+const ORDER_MOVE_EVENTS = {
+  'order.submit': move({ says: 'submitted it for approval', told: null, writes: true }),
+  'order.approve': move({ says: 'approved it', told: null, writes: true }),
+  'order.sendBack': move({ says: 'sent it back', told: null, writes: true }),
+  'order.dispatch': event<DispatchFacts>()({
+    says: 'dispatched it',
+    about: ({ start }, words) => (start ? `for ${words.time(start)}` : ''),
+    told: ({ start }, day) => (start ? `Planned for ${day(start)}.` : 'Planned.'),
+    writes: true,
+  }),
+  'order.recall': move({ says: 'recalled it', told: null, writes: true, takesJob: true }),
+  'order.start': move({ says: 'started the job', told: () => 'Somebody started on it.', writes: false }),
+  'order.hold': move({ says: 'put it on hold', told: null, writes: true, takesJob: true }),
+  'order.resume': move({ says: 'resumed it', told: null, writes: false }),
+  'order.finish': move({ says: 'finished the work', told: null, writes: false }),
+  'order.reopen': move({ says: 'reopened it', told: () => 'We opened it again.', writes: false, takesJob: true }),
+  'order.check': move({ says: 'checked it', told: () => 'It is done.', writes: true }),
+  'order.post': move({ says: 'posted the charges', told: null, writes: false }),
+  'order.close': move({ says: 'closed it without charge', told: null, writes: false }),
+  'order.reverse': move({ says: 'reversed the charges', told: null, writes: false }),
+  'order.cancel': move({ says: 'cancelled it', told: () => 'It was called off.', writes: true, takesJob: true }),
+  'order.discard': event<MoveFacts & { request: string }>()({ says: 'discarded the draft', told: null, writes: false }),
+} satisfies Record<`order.${OrderMove}`, object>
+
+/** What can happen to an order. */
+export const ORDER_EVENTS = {
+  ...ORDER_MOVE_EVENTS,
+  'order.create': event<{ request: string; plan: boolean }>()({ says: 'made the order', told: null, writes: false }),
+  'order.edit': event<{ fields: ChangedFields }>()({ says: 'changed the order', told: null, writes: true }),
+  'order.question': event<{ by: 'mail' }>()({ says: 'asked before deciding', told: null, writes: true }),
+  'order.handOver': event<{ toId: number }>()({ says: 'handed the decision over', told: null, writes: true }),
+  'order.close_to': event<{ dueAt: string }>()({ says: 'saw its target come close', told: null, writes: true, byClock: true }),
+  'order.past': event<{ dueAt: string }>()({ says: 'saw its target pass', told: null, writes: true, byClock: true }),
+  'order.join': event<{ lead: string }>()({ says: 'put it into a group', told: null, writes: false }),
+  'order.leave': event<{ lead: string }>()({ says: 'took it out of its group', told: null, writes: false }),
+  'order.lead': event<{ member: string }>()({ says: 'put another order under it', told: null, writes: false }),
+  'order.unlead': event<{ member: string }>()({ says: 'took an order out of its group', told: null, writes: false }),
+  'order.restore': plain('brought the draft back'),
+  'order.archive': plain('archived it'),
+  'order.revokePass': plain('took back the vendor pass'),
+}

@@ -1,0 +1,17 @@
+import type { WritingKind } from '#core/events'
+import { approvalMails } from '#server/approvals'
+import { dispatchMails } from '#server/dispatch'
+import type { Mails } from '#server/kit'
+import { orderMails } from '#server/orders'
+import { requestMails } from '#server/requests'
+import { setupMails } from '#server/setup'
+
+const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails, setupMails }
+type Written = { [Room in keyof typeof BY_ROOM]: keyof (typeof BY_ROOM)[Room] }[keyof typeof BY_ROOM]
+
+/** Does not compile while a kind that says it is written of has nobody who writes, or the other way round. */
+const COMPLETE: { missing: Exclude<WritingKind, Written>; unasked: Exclude<Written, WritingKind> } extends { missing: never; unasked: never } ? true : never =
+  true
+
+/** What every room writes, in the order in which it is written. */
+export const MAILS: readonly Mails[] = COMPLETE ? Object.values(BY_ROOM) : []
