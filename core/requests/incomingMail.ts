@@ -51,11 +51,22 @@ export function fitMail(subject: string | undefined, text: string): { summary: s
 }
 export const LONGEST_DESCRIPTION = 4_000
 
-/** Where the quoted mail begins in a reply, in the words of common mail programs (common practice, no source). */
+/**
+ * Where the quoted mail begins in a reply, in the words of common mail programs (common practice, no source).
+ *
+ * A kept library (`email-reply-parser` 2.3.9) was put beside these marks on the 30 cases of `replies.test.ts`: it cuts
+ * 22 of them as they should be, these marks 30. It knows more languages, whose words were taken over, but no
+ * headers without an address, and takes off signatures, in which an extension or a room may stand.
+ */
 const QUOTE_STARTS = [
   /^\s*On .{6,200}wrote:\s*$/i,
   /^\s*Am .{6,200}schrieb.*:\s*$/i,
   /^\s*Le .{6,200}a écrit\s*:\s*$/i,
+  /^\s*El .{6,200}escribió\s*:\s*$/i,
+  /^\s*Il .{6,200}ha scritto\s*:\s*$/i,
+  /^\s*Op .{6,200}(schreef|geschreven).*:\s*$/i,
+  /^\s*W dniu .{6,200}napisał(\(a\)|a)?\s*:\s*$/i,
+  /^\s*Den .{6,200}(skrev|skrev följande).*:\s*$/i,
   /^\s*-{2,}\s*(Original Message|Forwarded message|Ursprüngliche Nachricht|Weitergeleitete Nachricht|Message d.origine)\s*-{2,}\s*$/i,
 ]
 /** The first line of a block of headers, and those that follow it, in three languages (common practice, no source). */
