@@ -33,7 +33,7 @@ export const readApproval = endpoint<{ token: string }, ApprovalPage>({
   path: '/api/approval/:token',
   says: 'What an approver is asked, by the link mailed to them. Opening it decides nothing.',
   may: 'approver',
-  input: Joi.object(byToken),
+  input: Joi.object<{ token: string }, true>(byToken),
 })
 
 export type LinkVerdict = 'approve' | 'send_back' | 'ask'
@@ -43,10 +43,10 @@ export const decideApprovalByLink = endpoint<{ token: string; version: number; v
   path: '/api/approval/:token/decide',
   says: 'Approve, send back, or ask the desk something. A decision uses the link up; a question does not.',
   may: 'approver',
-  input: Joi.object({
+  input: Joi.object<{ token: string; version: number; verdict: LinkVerdict; note?: string }, true>({
     ...byToken,
     version: field.version().required(),
-    verdict: Joi.valid('approve', 'send_back', 'ask').required(),
+    verdict: field.oneOf(['approve', 'send_back', 'ask']).required(),
     note: field.words(2000).allow(''),
   }),
 })
@@ -57,5 +57,5 @@ export const readApprovalPicture = endpoint<{ token: string; id: number }, Blob>
   says: 'A picture of the order that is to be approved.',
   may: 'approver',
   answers: 'file',
-  input: Joi.object({ ...byToken, id: field.id().required() }),
+  input: Joi.object<{ token: string; id: number }, true>({ ...byToken, id: field.id().required() }),
 })

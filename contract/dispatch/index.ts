@@ -25,7 +25,11 @@ export const listCandidates = endpoint<{ orderId: number; start: Instant; end: I
   path: '/api/orders/:orderId/candidates',
   says: 'Who could do it at that time, with trade, shift and load.',
   may: 'orders.dispatch',
-  input: Joi.object({ orderId: field.id().required(), start: field.instant().required(), end: field.instant().required() }),
+  input: Joi.object<{ orderId: number; start: Instant; end: Instant }, true>({
+    orderId: field.id().required(),
+    start: field.instant().required(),
+    end: field.instant().required(),
+  }),
 })
 
 export interface DispatchOrder {
@@ -42,13 +46,13 @@ export const dispatchOrder = endpoint<DispatchOrder, Done>({
   path: '/api/orders/:id/dispatch',
   says: 'Send technicians or a vendor at a time.',
   may: 'orders.dispatch',
-  input: Joi.object({
+  input: Joi.object<DispatchOrder, true>({
     id: field.id().required(),
     version: field.version().required(),
     technicianIds: Joi.array().items(field.id()).unique().max(10),
     vendorId: field.id().allow(null),
     start: field.instant().required(),
-    end: field.instant().greater(Joi.ref('start')).required().messages({ 'date.greater': 'It ends after it starts.' }),
+    end: field.instantAfter('start', 'It ends after it starts.').required(),
   }),
 })
 
@@ -57,5 +61,5 @@ export const revokePass = endpoint<{ id: number }, { id: number }>({
   path: '/api/passes/:id/revoke',
   says: 'Make a vendor pass useless at once.',
   may: 'orders.dispatch',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })

@@ -49,7 +49,7 @@ export const listJobs = endpoint<{ range?: 'today' | 'week' | 'month' }, { rows:
   path: '/api/rounds',
   says: 'My jobs, in the order of the day.',
   may: 'field.work',
-  input: Joi.object({ range: Joi.valid('today', 'week', 'month') }),
+  input: Joi.object<{ range?: 'today' | 'week' | 'month' }, true>({ range: field.oneOf(['today', 'week', 'month']) }),
 })
 
 const byVisit = { visitId: field.id().required() }
@@ -59,17 +59,17 @@ export const readJob = endpoint<{ visitId: number }, JobSheet>({
   path: '/api/rounds/:visitId',
   says: 'One of my jobs.',
   may: 'field.work',
-  input: Joi.object(byVisit),
+  input: Joi.object<{ visitId: number }, true>(byVisit),
 })
 
-const stintBody = { kind: Joi.valid(...STINT_KINDS).required() }
+const stintBody = { kind: field.oneOf(STINT_KINDS).required() }
 
 export const switchStint = endpoint<{ visitId: number; kind: StintKind }, JobSheet>({
   method: 'POST',
   path: '/api/rounds/:visitId/stints',
   says: 'Start the clock, or go on as another kind of time.',
   may: 'field.work',
-  input: Joi.object({ ...byVisit, ...stintBody }),
+  input: Joi.object<{ visitId: number; kind: StintKind }, true>({ ...byVisit, ...stintBody }),
 })
 
 /** Whoever forgot the clock says when they stopped. */
@@ -80,7 +80,7 @@ export const stopClock = endpoint<{ visitId: number; stoppedAt?: string }, JobSh
   path: '/api/rounds/:visitId/stop',
   says: 'Stop the clock; one that was forgotten, at the moment you stopped.',
   may: 'field.work',
-  input: Joi.object({ ...byVisit, ...stopBody }),
+  input: Joi.object<{ visitId: number; stoppedAt?: string }, true>({ ...byVisit, ...stopBody }),
 })
 
 export const usePart = endpoint<{ visitId: number; partId: number; quantity: string }, JobSheet>({
@@ -88,7 +88,7 @@ export const usePart = endpoint<{ visitId: number; partId: number; quantity: str
   path: '/api/rounds/:visitId/parts',
   says: 'Use a part from stock.',
   may: 'field.work',
-  input: Joi.object({
+  input: Joi.object<{ visitId: number; partId: number; quantity: string }, true>({
     ...byVisit,
     partId: field.id().required(),
     quantity: field.quantity().required().messages({ 'string.pattern.base': 'Write a quantity above zero, with at most three decimals.' }),
@@ -100,7 +100,7 @@ export const findParts = endpoint<{ q?: string }, { rows: { id: number; code: st
   path: '/api/parts',
   says: 'Find a part in stock.',
   may: 'self.read',
-  input: Joi.object({ q: field.search() }),
+  input: Joi.object<{ q?: string }, true>({ q: field.search() }),
 })
 
 export const addNote = endpoint<{ visitId: number; text: string }, JobSheet>({
@@ -108,7 +108,7 @@ export const addNote = endpoint<{ visitId: number; text: string }, JobSheet>({
   path: '/api/rounds/:visitId/notes',
   says: 'Add a note from the job.',
   may: 'field.work',
-  input: Joi.object({ ...byVisit, text: field.words(2000).min(1).required() }),
+  input: Joi.object<{ visitId: number; text: string }, true>({ ...byVisit, text: field.words(2000).min(1).required() }),
 })
 
 export const addJobPhoto = endpoint<{ visitId: number }, JobSheet>({
@@ -117,7 +117,7 @@ export const addJobPhoto = endpoint<{ visitId: number }, JobSheet>({
   says: 'Add a photo from the job.',
   may: 'field.work',
   upload: true,
-  input: Joi.object(byVisit),
+  input: Joi.object<{ visitId: number }, true>(byVisit),
 })
 
 export interface FinishJob {
@@ -132,7 +132,7 @@ export interface FinishJob {
 }
 
 export const finishBody = {
-  result: Joi.valid(...VISIT_RESULTS).required(),
+  result: field.oneOf(VISIT_RESULTS).required(),
   symptom: field.words(80).allow(''),
   cause: field.words(80).allow(''),
   fix: field.words(80).allow(''),
@@ -144,7 +144,7 @@ export const finishJob = endpoint<FinishJob, JobSheet>({
   path: '/api/rounds/:visitId/finish',
   says: 'Leave the job: done, or why not.',
   may: 'field.work',
-  input: Joi.object({ ...byVisit, ...finishBody, releaseMembers: Joi.boolean() }),
+  input: Joi.object<FinishJob, true>({ ...byVisit, ...finishBody, releaseMembers: Joi.boolean() }),
 })
 
 export const readOutcomeLists = endpoint<object, { symptoms: string[]; causes: string[]; fixes: string[] }>({

@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
-
-export type BulletinKind = 'closure' | 'works' | 'event'
+import { BULLETIN_KINDS } from '#core/help'
+import type { BulletinKind } from '#core/help'
 
 export interface BulletinRow {
   id: number
@@ -61,11 +61,11 @@ export const saveBulletin = endpoint<BulletinEntry, HelpSheet>({
   path: '/api/help/bulletins',
   says: 'Write or change a notice: what is closed, worked on or held, where, from when to when.',
   may: 'help.edit',
-  input: Joi.object({
+  input: Joi.object<BulletinEntry, true>({
     id: field.id().allow(null),
     version: field.version(),
     siteId: field.id().required(),
-    kind: Joi.valid('closure', 'works', 'event').required(),
+    kind: field.oneOf(BULLETIN_KINDS).required(),
     title: field.line().required(),
     body: richText().required(),
     startsAt: field.instant().required(),
@@ -90,7 +90,7 @@ export const saveArticle = endpoint<ArticleEntry, HelpSheet>({
   path: '/api/help/articles',
   says: 'Write or change a help article.',
   may: 'help.edit',
-  input: Joi.object({
+  input: Joi.object<ArticleEntry, true>({
     id: field.id().allow(null),
     version: field.version(),
     siteId: field.id().required(),
@@ -107,7 +107,7 @@ export const addArticleFile = endpoint<{ id: number; name?: string }, { id: numb
   says: 'Add a picture or document to a help article.',
   may: 'help.edit',
   upload: true,
-  input: Joi.object({ id: field.id().required(), name: Joi.string().trim().max(160) }),
+  input: Joi.object<{ id: number; name?: string }, true>({ id: field.id().required(), name: Joi.string().trim().max(160) }),
 })
 
 export const readHelpFile = endpoint<{ id: number }, Blob>({
@@ -116,5 +116,5 @@ export const readHelpFile = endpoint<{ id: number }, Blob>({
   says: 'A picture or document of a help article that is not withdrawn.',
   may: 'public',
   answers: 'file',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })

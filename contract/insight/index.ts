@@ -49,7 +49,7 @@ export const followLive = endpoint<{ after?: number }, LiveChange>({
   says: 'Server-sent events of every change you may see; resumes from Last-Event-ID.',
   may: 'self.read',
   answers: 'stream',
-  input: Joi.object({ after: Joi.number().integer().min(0) }),
+  input: Joi.object<{ after?: number }, true>({ after: Joi.number().integer().min(0) }),
 })
 
 export interface OpenElsewhere {
@@ -61,11 +61,11 @@ export const showPresence = endpoint<{ screen: string; type?: 'request' | 'order
   path: '/api/presence',
   says: 'Say which Sheet a screen shows, or none; answers who else has it open.',
   may: 'desk.read',
-  input: Joi.object({
+  input: Joi.object<{ screen: string; type?: 'request' | 'order'; id?: number }, true>({
     screen: Joi.string()
       .pattern(/^[A-Za-z0-9-]{16,40}$/)
       .required(),
-    type: Joi.valid('request', 'order'),
+    type: field.oneOf(['request', 'order']),
     id: field.id(),
   }),
 })

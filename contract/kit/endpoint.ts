@@ -16,8 +16,11 @@ export interface Endpoint<Input, Answer> {
   path: string
   says: string
   may: Door
-  /** Everything the caller sends, path words included. */
-  input?: Joi.ObjectSchema
+  /**
+   * Everything the caller sends, path words included: `Joi.object<Input, true>`, which does not compile while a key
+   * is missing, wrong or one too many.
+   */
+  input?: Joi.ObjectSchema<Input>
   /** What the answer is when it is not JSON. */
   answers?: 'json' | 'pdf' | 'csv' | 'image' | 'file' | 'stream'
   /** The answer holds a secret shown once: it is not kept, and a repeat is told that it was done. */

@@ -18,8 +18,17 @@ export const name = (max = 120) =>
     .trim()
     .max(max)
     .custom((text: string, helpers) => (isPlainName(text) ? text : helpers.message({ custom: 'Write the name alone, on one line and without links.' })))
-/** A UTC instant of this and the next centuries: what a column of the database and every calendar hold. */
-export const instant = () => Joi.date().iso().min('1970-01-01T00:00:00Z').max('2999-12-31T23:59:59Z')
+/**
+ * A UTC instant of this and the next centuries: what a column of the database and every calendar hold. Typed as the
+ * text that travels; the server gets it as a date.
+ */
+export const instant = () => date() as unknown as Joi.StringSchema
+/** One that follows another field of the same input. */
+export const instantAfter = (other: string, sentence: string) =>
+  date().greater(Joi.ref(other)).messages({ 'date.greater': sentence }) as unknown as Joi.StringSchema
+const date = () => Joi.date().iso().min('1970-01-01T00:00:00Z').max('2999-12-31T23:59:59Z')
+/** One of the words given: the list stands in core, and is never written again. */
+export const oneOf = <Word extends string>(words: readonly Word[]) => Joi.string<Word>().valid(...words)
 export const minor = () => Joi.number().integer().min(0).max(2_000_000_000)
 export const token = () => Joi.string().pattern(/^[A-Za-z0-9_-]{43}$/)
 export const search = () => Joi.string().trim().allow('').max(80)

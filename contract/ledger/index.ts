@@ -20,7 +20,7 @@ export const listStatements = endpoint<{ month?: string }, { months: { month: st
   path: '/api/statements',
   says: 'Statements of a month, one for each payer.',
   may: 'ledger.read',
-  input: Joi.object({ month: Joi.string().pattern(/^\d{4}-\d{2}$/) }),
+  input: Joi.object<{ month?: string }, true>({ month: Joi.string().pattern(/^\d{4}-\d{2}$/) }),
 })
 
 export interface StatementLine {
@@ -58,7 +58,7 @@ export interface Statement extends StatementRow {
   jobList: StatementJob[]
 }
 
-const byStatement = Joi.object({
+const byStatement = Joi.object<{ payerId: number; month: string }, true>({
   payerId: field.id().required(),
   month: Joi.string()
     .pattern(/^\d{4}-\d{2}$/)

@@ -37,11 +37,11 @@ export const moveOrders = endpoint<Items & { move: BulkOrderMove; holdReason?: H
   path: '/api/lists/orders/moves',
   says: 'Make the same move of several orders: each under its own rules, with a result for each.',
   may: 'desk.read',
-  input: Joi.object({
+  input: Joi.object<Items & { move: BulkOrderMove; holdReason?: HoldReason }, true>({
     items,
-    move: Joi.valid(...BULK_ORDER_MOVES).required(),
+    move: field.oneOf(BULK_ORDER_MOVES).required(),
     reason: field.words(500).allow(''),
-    holdReason: Joi.valid(...HOLD_REASONS).when('move', { is: 'hold', then: Joi.required() }),
+    holdReason: field.oneOf(HOLD_REASONS).when('move', { is: 'hold', then: Joi.required() }),
   }),
 })
 
@@ -56,8 +56,8 @@ export const readNeededReason = endpoint<{ move: BulkOrderMove; ids: string }, N
   path: '/api/lists/orders/needed-reason',
   says: 'Whether a move of these orders needs a written reason, so that it is asked for before the press.',
   may: 'desk.read',
-  input: Joi.object({
-    move: Joi.valid(...BULK_ORDER_MOVES).required(),
+  input: Joi.object<{ move: BulkOrderMove; ids: string }, true>({
+    move: field.oneOf(BULK_ORDER_MOVES).required(),
     /** Ids with commas between. */
     ids: Joi.string()
       .pattern(/^\d{1,9}(,\d{1,9}){0,199}$/)
@@ -70,5 +70,5 @@ export const moveRequests = endpoint<Items & { move: BulkRequestMove }, BulkAnsw
   path: '/api/lists/requests/moves',
   says: 'Make the same move of several requests: each under its own rules, with a result for each.',
   may: 'requests.triage',
-  input: Joi.object({ items, move: Joi.valid(...BULK_REQUEST_MOVES).required(), reason: field.words(2000).allow('') }),
+  input: Joi.object<Items & { move: BulkRequestMove }, true>({ items, move: field.oneOf(BULK_REQUEST_MOVES).required(), reason: field.words(2000).allow('') }),
 })

@@ -57,7 +57,7 @@ export interface RequestLine extends ListLine {
 
 /** A list as its address says it: "state=ready,dispatched&finished=-30d..&sort=-finished". */
 const ask = () => Joi.string().allow('').max(1500)
-const kind = () => Joi.valid(...LIST_KINDS).required()
+const kind = () => field.oneOf(LIST_KINDS).required()
 const MOST_ROWS = 200
 
 interface PageAsk {
@@ -72,7 +72,7 @@ export const listOrderLines = endpoint<PageAsk, Page<OrderLine>>({
   path: '/api/lists/orders',
   says: 'Orders by any field, as the address of a list says, keyset-paged.',
   may: 'desk.read',
-  input: Joi.object(pageAsk),
+  input: Joi.object<PageAsk, true>(pageAsk),
 })
 
 export const listRequestLines = endpoint<PageAsk, Page<RequestLine>>({
@@ -80,7 +80,7 @@ export const listRequestLines = endpoint<PageAsk, Page<RequestLine>>({
   path: '/api/lists/requests',
   says: 'Requests by any field, as the address of a list says, keyset-paged.',
   may: 'desk.read',
-  input: Joi.object(pageAsk),
+  input: Joi.object<PageAsk, true>(pageAsk),
 })
 
 export interface ListFacts {
@@ -97,7 +97,7 @@ export const readListFacts = endpoint<{ kind: ListKind; ask?: string }, ListFact
   path: '/api/lists/:kind/facts',
   says: 'How many rows a list has, and what the ids in its address are called.',
   may: 'desk.read',
-  input: Joi.object({ kind: kind(), ask: ask() }),
+  input: Joi.object<{ kind: ListKind; ask?: string }, true>({ kind: kind(), ask: ask() }),
 })
 
 export interface ListGroup {
@@ -114,7 +114,7 @@ export const listGroups = endpoint<{ kind: ListKind; ask?: string }, { rows: Lis
   path: '/api/lists/:kind/groups',
   says: 'The rows of a list brought together by a field: how many, and how many past their target.',
   may: 'desk.read',
-  input: Joi.object({ kind: kind(), ask: ask() }),
+  input: Joi.object<{ kind: ListKind; ask?: string }, true>({ kind: kind(), ask: ask() }),
 })
 
 /** The essentials of one row, shown without opening it. */
@@ -132,7 +132,7 @@ export const peekRow = endpoint<{ kind: ListKind; id: number }, Peek>({
   path: '/api/lists/:kind/peek/:id',
   says: 'The essentials of one row of a list.',
   may: 'desk.read',
-  input: Joi.object({ kind: kind(), id: field.id().required() }),
+  input: Joi.object<{ kind: ListKind; id: number }, true>({ kind: kind(), id: field.id().required() }),
 })
 
 export const EXPORT_FORMATS = ['csv', 'xlsx'] as const
@@ -144,5 +144,9 @@ export const exportList = endpoint<{ kind: ListKind; ask?: string; format: Expor
   says: 'Every row of a list with its columns, as CSV or XLSX, streamed.',
   may: 'desk.read',
   answers: 'file',
-  input: Joi.object({ kind: kind(), ask: ask(), format: Joi.valid(...EXPORT_FORMATS).required() }),
+  input: Joi.object<{ kind: ListKind; ask?: string; format: ExportFormat }, true>({
+    kind: kind(),
+    ask: ask(),
+    format: field.oneOf(EXPORT_FORMATS).required(),
+  }),
 })

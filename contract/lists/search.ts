@@ -38,14 +38,16 @@ export const search = endpoint<
   path: '/api/search',
   says: 'Full-text search over orders, requests, conversations, places, assets and people; numbers and outside references first, typing errors forgiven.',
   may: 'desk.read',
-  input: Joi.object({
-    q: field.search().required(),
-    type: Joi.valid(...SEARCH_TYPES),
-    open: Joi.boolean(),
-    priority: Joi.valid(...PRIORITIES),
-    placeId: field.id(),
-    from: field.instant(),
-    after: Joi.string().max(200),
-    limit: field.limit(),
-  }),
+  input: Joi.object<{ q: string; type?: SearchType; open?: boolean; priority?: Priority; placeId?: number; from?: Date; after?: string; limit?: number }, true>(
+    {
+      q: field.search().required(),
+      type: field.oneOf(SEARCH_TYPES),
+      open: Joi.boolean(),
+      priority: field.oneOf(PRIORITIES),
+      placeId: field.id(),
+      from: field.instant(),
+      after: Joi.string().max(200),
+      limit: field.limit(),
+    },
+  ),
 })

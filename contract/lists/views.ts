@@ -38,9 +38,9 @@ export const listViews = endpoint<object, Views>({
 
 const viewFields = {
   name: field.line(60).required(),
-  kind: Joi.valid(...LIST_KINDS).required(),
+  kind: field.oneOf(LIST_KINDS).required(),
   address: Joi.string().allow('').max(1400).required(),
-  sharedWith: Joi.valid(...SHARINGS).required(),
+  sharedWith: field.oneOf(SHARINGS).required(),
 }
 export interface ViewFields {
   name: string
@@ -54,7 +54,7 @@ export const saveView = endpoint<ViewFields, Views & { key: string }>({
   path: '/api/views',
   says: 'Save a list as a view.',
   may: 'desk.read',
-  input: Joi.object(viewFields),
+  input: Joi.object<ViewFields, true>(viewFields),
 })
 
 export const changeView = endpoint<{ id: number; version: number } & ViewFields, Views>({
@@ -62,7 +62,7 @@ export const changeView = endpoint<{ id: number; version: number } & ViewFields,
   path: '/api/views/:id',
   says: 'Change a view of your own.',
   may: 'desk.read',
-  input: Joi.object({ id: field.id().required(), version: field.version().required(), ...viewFields }),
+  input: Joi.object<{ id: number; version: number } & ViewFields, true>({ id: field.id().required(), version: field.version().required(), ...viewFields }),
 })
 
 export const dropView = endpoint<{ id: number }, Views>({
@@ -70,7 +70,7 @@ export const dropView = endpoint<{ id: number }, Views>({
   path: '/api/views/:id',
   says: 'Drop a view of your own; who had it as their usual one has “Outstanding” again.',
   may: 'desk.read',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })
 
 export const chooseUsualView = endpoint<{ key: string }, Views>({
@@ -78,5 +78,5 @@ export const chooseUsualView = endpoint<{ key: string }, Views>({
   path: '/api/views/usual',
   says: 'Choose the view your lists open with.',
   may: 'desk.read',
-  input: Joi.object({ key: Joi.string().max(40).required() }),
+  input: Joi.object<{ key: string }, true>({ key: Joi.string().max(40).required() }),
 })

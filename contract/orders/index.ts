@@ -3,7 +3,7 @@ import { endpoint, field } from '#contract/kit'
 import type { Done, Instant, Page } from '#contract/kit'
 import type { AttachmentRow, NamedAsset, NamedPlace, TimelineEntry } from '#contract/requests'
 import type { CostKind, StintKind } from '#core/ledger'
-import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES } from '#core/orders'
+import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, ORDER_STATIONS } from '#core/orders'
 import type { HoldReason, OrderFacts, OrderKind, OrderState, Station, TargetStanding } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Consequence, Likelihood, Priority, Severity, Urgency } from '#core/requests'
@@ -44,29 +44,28 @@ export interface OrderRow {
 
 export type OrderSort = 'due' | 'priority' | 'newest'
 
-export const listOrders = endpoint<
-  {
-    station?: Station
-    state?: OrderState
-    priority?: Priority
-    sort?: OrderSort
-    q?: string
-    after?: string
-    limit?: number
-    placeId?: number
-    assetId?: number
-  },
-  Page<OrderRow>
->({
+export interface ListOrdersInput {
+  station?: Station
+  state?: OrderState
+  priority?: Priority
+  sort?: OrderSort
+  q?: string
+  after?: string
+  limit?: number
+  placeId?: number
+  assetId?: number
+}
+
+export const listOrders = endpoint<ListOrdersInput, Page<OrderRow>>({
   method: 'GET',
   path: '/api/orders',
   says: 'Orders, keyset-paged.',
   may: 'desk.read',
-  input: Joi.object({
-    station: Joi.valid('planning', 'dispatch', 'field', 'wrapup', 'charges'),
-    state: Joi.valid(...ORDER_STATES),
-    priority: Joi.valid(...PRIORITIES),
-    sort: Joi.valid('due', 'priority', 'newest'),
+  input: Joi.object<ListOrdersInput, true>({
+    station: field.oneOf(ORDER_STATIONS),
+    state: field.oneOf(ORDER_STATES),
+    priority: field.oneOf(PRIORITIES),
+    sort: field.oneOf(['due', 'priority', 'newest']),
     q: field.search(),
     after: Joi.string().max(120),
     limit: field.limit(),
@@ -212,7 +211,7 @@ export const readOrder = endpoint<{ id: number }, OrderSheet>({
   path: '/api/orders/:id',
   says: 'One order in full.',
   may: 'desk.read',
-  input: Joi.object(byId),
+  input: Joi.object<{ id: number }, true>(byId),
 })
 
 export interface OrderFields {
@@ -251,9 +250,9 @@ export const editOrder = endpoint<{ id: number; version: number } & OrderFields,
   path: '/api/orders/:id',
   says: 'Change what an order says. Once approved, what was agreed to stays.',
   may: 'orders.edit',
-  input: Joi.object({
+  input: Joi.object<{ id: number; version: number } & OrderFields, true>({
     ...byVersion,
-    kind: Joi.valid(...ORDER_KINDS),
+    kind: field.oneOf(ORDER_KINDS),
     summary: field.line(),
     description: field.words().min(1),
     placeId: field.id().allow(null),
@@ -264,10 +263,10 @@ export const editOrder = endpoint<{ id: number; version: number } & OrderFields,
     leadId: field.id().allow(null),
     supervisorId: field.id().allow(null),
     vendorId: field.id().allow(null),
-    consequence: Joi.valid(...CONSEQUENCES, null),
-    urgency: Joi.valid(...URGENCIES, null),
-    hazardSeverity: Joi.valid(...SEVERITIES, 'none', null),
-    hazardLikelihood: Joi.valid(...LIKELIHOODS, null),
+    consequence: field.oneOf(CONSEQUENCES).allow(null),
+    urgency: field.oneOf(URGENCIES).allow(null),
+    hazardSeverity: field.oneOf([...SEVERITIES, 'none']).allow(null),
+    hazardLikelihood: field.oneOf(LIKELIHOODS).allow(null),
     estimateMinor: field.minor().allow(null),
     contactName: textOrNull(120),
     contactPhone: textOrNull(40),
@@ -291,7 +290,7 @@ const move = (path: string, says: string, may: 'orders.edit' | 'orders.discard' 
     path: `/api/orders/:id/${path}`,
     says,
     may,
-    input: Joi.object({ ...byVersion, reason: field.words(500).allow('') }),
+    input: Joi.object<{ id: number; version: number; reason?: string }, true>({ ...byVersion, reason: field.words(500).allow('') }),
   })
 
 export const submitOrder = move('submit', 'Submit a complete order for approval.', 'orders.edit')
@@ -314,7 +313,7 @@ export const joinGroup = endpoint<{ id: number; version: number; leadId: number 
   path: '/api/orders/:id/group',
   says: 'Put an order under a lead order.',
   may: 'orders.edit',
-  input: Joi.object({ ...byVersion, leadId: field.id().required() }),
+  input: Joi.object<{ id: number; version: number; leadId: number }, true>({ ...byVersion, leadId: field.id().required() }),
 })
 
 export const leaveGroup = endpoint<{ id: number; version: number }, OrderSheet>({
@@ -322,7 +321,7 @@ export const leaveGroup = endpoint<{ id: number; version: number }, OrderSheet>(
   path: '/api/orders/:id/leave-group',
   says: 'Take an order out of its group; it stays whole.',
   may: 'orders.edit',
-  input: Joi.object(byVersion),
+  input: Joi.object<{ id: number; version: number }, true>(byVersion),
 })
 
 export const holdOrder = endpoint<{ id: number; version: number; holdReason: HoldReason; reason: string }, Done>({
@@ -330,7 +329,11 @@ export const holdOrder = endpoint<{ id: number; version: number; holdReason: Hol
   path: '/api/orders/:id/hold',
   says: 'Put an order on hold.',
   may: 'orders.dispatch',
-  input: Joi.object({ ...byVersion, holdReason: Joi.valid(...HOLD_REASONS).required(), reason: field.words(500).allow('') }),
+  input: Joi.object<{ id: number; version: number; holdReason: HoldReason; reason: string }, true>({
+    ...byVersion,
+    holdReason: field.oneOf(HOLD_REASONS).required(),
+    reason: field.words(500).allow(''),
+  }),
 })
 
 export const readAttachment = endpoint<{ id: number; small?: boolean }, Blob>({
@@ -339,5 +342,5 @@ export const readAttachment = endpoint<{ id: number; small?: boolean }, Blob>({
   says: 'A picture or document on a request or order.',
   may: 'self.read',
   answers: 'file',
-  input: Joi.object({ ...byId, small: Joi.boolean() }),
+  input: Joi.object<{ id: number; small?: boolean }, true>({ ...byId, small: Joi.boolean() }),
 })

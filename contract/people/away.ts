@@ -26,11 +26,11 @@ export const saveAway = endpoint<{ accountId?: number; deputyId: number; fromAt:
   path: '/api/away',
   says: 'Be away for a period and name who decides meanwhile. An administrator can say it for others.',
   may: 'desk.read',
-  input: Joi.object({
+  input: Joi.object<{ accountId?: number; deputyId: number; fromAt: Instant; untilAt: Instant }, true>({
     accountId: field.id(),
     deputyId: field.id().required(),
     fromAt: field.instant().required(),
-    untilAt: field.instant().greater(Joi.ref('fromAt')).required().messages({ 'date.greater': 'It ends after it begins.' }),
+    untilAt: field.instantAfter('fromAt', 'It ends after it begins.').required(),
   }),
 })
 
@@ -39,5 +39,5 @@ export const endAway = endpoint<{ id: number }, { rows: AwayRow[] }>({
   path: '/api/away/:id',
   says: 'Be back: the deputy decides no longer.',
   may: 'desk.read',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })

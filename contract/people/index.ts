@@ -34,7 +34,7 @@ export const signIn = endpoint<{ email: string; password: string }, Self>({
   path: '/api/session',
   says: 'Sign in with mail address and password.',
   may: 'public',
-  input: Joi.object({ email: field.email().required(), password: Joi.string().min(1).max(200).required() }),
+  input: Joi.object<{ email: string; password: string }, true>({ email: field.email().required(), password: Joi.string().min(1).max(200).required() }),
 })
 
 export const signOut = endpoint<object, { signedOut: true }>({ method: 'DELETE', path: '/api/session', says: 'Sign out.', may: 'self.read' })
@@ -46,8 +46,8 @@ export const keepCallPreset = endpoint<CallPreset, Self>({
   path: '/api/session/call-preset',
   says: 'Keep what your call form starts with.',
   may: 'requests.triage',
-  input: Joi.object({
-    channel: Joi.valid(...ENTERED_CHANNELS),
+  input: Joi.object<CallPreset, true>({
+    channel: field.oneOf(ENTERED_CHANNELS),
     placeId: field.id().allow(null),
     placeName: field.words(160).allow(''),
     categoryId: field.id().allow(null),
@@ -95,7 +95,7 @@ export const findPeople = endpoint<{ q?: string; limit?: number }, { rows: Perso
   path: '/api/people',
   says: 'Find people by part of name, mail address or extension.',
   may: 'desk.read',
-  input: Joi.object({ q: field.search(), limit: field.limit() }),
+  input: Joi.object<{ q?: string; limit?: number }, true>({ q: field.search(), limit: field.limit() }),
 })
 
 /** Everything the change forms offer from: small lists that rarely change. */

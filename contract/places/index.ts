@@ -18,7 +18,7 @@ export const findPlaces = endpoint<{ q?: string; limit?: number }, { rows: Place
   path: '/api/places',
   says: 'Find places by part of code or name.',
   may: 'desk.read',
-  input: Joi.object({ q: field.search(), limit: field.limit() }),
+  input: Joi.object<{ q?: string; limit?: number }, true>({ q: field.search(), limit: field.limit() }),
 })
 
 export interface AssetRow {
@@ -37,7 +37,7 @@ export const findAssets = endpoint<{ q?: string; placeId?: number; limit?: numbe
   path: '/api/assets',
   says: 'Find assets by part of tag or name, or at a place.',
   may: 'desk.read',
-  input: Joi.object({ q: field.search(), placeId: field.id(), limit: field.limit() }),
+  input: Joi.object<{ q?: string; placeId?: number; limit?: number }, true>({ q: field.search(), placeId: field.id(), limit: field.limit() }),
 })
 
 /** What stands beside a request or order while deciding. */
@@ -71,7 +71,12 @@ export const readContext = endpoint<{ placeId?: number; assetId?: number; reques
   path: '/api/context',
   says: 'What is known around a request or an order.',
   may: 'desk.read',
-  input: Joi.object({ placeId: field.id(), assetId: field.id(), requestId: field.id(), orderId: field.id() }),
+  input: Joi.object<{ placeId?: number; assetId?: number; requestId?: number; orderId?: number }, true>({
+    placeId: field.id(),
+    assetId: field.id(),
+    requestId: field.id(),
+    orderId: field.id(),
+  }),
 })
 
 /** What an asset says of the work on it. */
@@ -90,7 +95,7 @@ export const readAssetSays = endpoint<{ id: number }, AssetSays>({
   path: '/api/assets/:id/says',
   says: 'Place, payer, vendor and contact of an asset: what choosing it fills in.',
   may: 'desk.read',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })
 
 export interface Registers {
@@ -121,8 +126,8 @@ export const readRegister = endpoint<
   path: '/api/registers/:register',
   says: 'Places, assets, people, vendors, payers or parts, by name.',
   may: 'desk.read',
-  input: Joi.object({
-    register: Joi.valid('places', 'assets', 'people', 'vendors', 'payers', 'parts').required(),
+  input: Joi.object<{ register: RegisterName; q?: string; after?: string; limit?: number }, true>({
+    register: field.oneOf(['places', 'assets', 'people', 'vendors', 'payers', 'parts']).required(),
     q: field.search(),
     after: Joi.string().max(200),
     limit: field.limit(),
@@ -135,12 +140,12 @@ export const printLabels = endpoint<{ kind: 'places' | 'assets'; ids: string; si
   says: 'A4 sheets of labels as PDF. Each code opens the Counter with place and asset filled in.',
   may: 'desk.read',
   answers: 'pdf',
-  input: Joi.object({
-    kind: Joi.valid('places', 'assets').required(),
+  input: Joi.object<{ kind: 'places' | 'assets'; ids: string; size: LabelSize }, true>({
+    kind: field.oneOf(['places', 'assets']).required(),
     /** At most 500 ids with commas between. */
     ids: Joi.string()
       .pattern(/^\d{1,9}(,\d{1,9}){0,499}$/)
       .required(),
-    size: Joi.valid(...LABEL_SIZES).required(),
+    size: field.oneOf(LABEL_SIZES).required(),
   }),
 })

@@ -27,7 +27,11 @@ export const writeComment = endpoint<{ id: number; kind: CommentKind; text: stri
   path: '/api/requests/:id/comments',
   says: 'Write a note for the desk, or a message to the reporter.',
   may: 'requests.triage',
-  input: Joi.object({ id: field.id().required(), kind: Joi.valid('note', 'message').required(), text: field.words(4000).min(1).required() }),
+  input: Joi.object<{ id: number; kind: CommentKind; text: string }, true>({
+    id: field.id().required(),
+    kind: field.oneOf(['note', 'message']).required(),
+    text: field.words(4000).min(1).required(),
+  }),
 })
 
 /** A mail that made no request: why, and what the desk can do with it. */
@@ -70,7 +74,7 @@ export const takeKeptMail = endpoint<{ id: number }, { requestId: number; number
   path: '/api/kept-mail/:id/take',
   says: 'Make a request of a mail that was left alone.',
   may: 'requests.triage',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })
 
 export const dismissMail = endpoint<{ id: number; reason: string }, { rows: KeptMail[] }>({
@@ -78,7 +82,7 @@ export const dismissMail = endpoint<{ id: number; reason: string }, { rows: Kept
   path: '/api/kept-mail/:id/dismiss',
   says: 'Say that nothing is to be made of a mail, and why. It is kept.',
   may: 'requests.triage',
-  input: Joi.object({ id: field.id().required(), reason: field.line(300).required() }),
+  input: Joi.object<{ id: number; reason: string }, true>({ id: field.id().required(), reason: field.line(300).required() }),
 })
 
 export const readKeptMail = endpoint<{ id: number }, WholeMail>({
@@ -86,7 +90,7 @@ export const readKeptMail = endpoint<{ id: number }, WholeMail>({
   path: '/api/kept-mail/:id',
   says: 'All of a mail that came in: its text, and the names of its files.',
   may: 'requests.triage',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })
 
 export const readKeptMailFile = endpoint<{ id: number; index: number }, Blob>({
@@ -95,7 +99,7 @@ export const readKeptMailFile = endpoint<{ id: number; index: number }, Blob>({
   says: 'One file of a mail, as it came.',
   may: 'requests.triage',
   answers: 'file',
-  input: Joi.object({ id: field.id().required(), index: Joi.number().integer().min(0).max(10_000).required() }),
+  input: Joi.object<{ id: number; index: number }, true>({ id: field.id().required(), index: Joi.number().integer().min(0).max(10_000).required() }),
 })
 
 export const readRawMail = endpoint<{ id: number }, Blob>({
@@ -104,5 +108,5 @@ export const readRawMail = endpoint<{ id: number }, Blob>({
   says: 'A mail exactly as it came.',
   may: 'requests.triage',
   answers: 'file',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })

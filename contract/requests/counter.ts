@@ -51,7 +51,7 @@ export const readCounter = endpoint<{ site: string }, CounterSite>({
   path: '/api/counter/:site',
   says: 'What the public page of a site asks for and offers.',
   may: 'public',
-  input: Joi.object({ site: site() }),
+  input: Joi.object<{ site: string }, true>({ site: site() }),
 })
 
 export const findCounterSpots = endpoint<{ site: string; q?: string; near?: number }, { rows: CounterSpot[] }>({
@@ -59,7 +59,7 @@ export const findCounterSpots = endpoint<{ site: string; q?: string; near?: numb
   path: '/api/counter/:site/spots',
   says: 'Find a place or an asset by part of its code, tag or name, also with a typing error; those near another place come first.',
   may: 'public',
-  input: Joi.object({ site: site(), q: field.search(), near: field.id() }),
+  input: Joi.object<{ site: string; q?: string; near?: number }, true>({ site: site(), q: field.search(), near: field.id() }),
 })
 
 export const readCounterSpot = endpoint<{ site: string; place?: string; asset?: string }, CounterSpot>({
@@ -67,7 +67,10 @@ export const readCounterSpot = endpoint<{ site: string; place?: string; asset?: 
   path: '/api/counter/:site/spot',
   says: 'The place or asset a printed code stands for.',
   may: 'public',
-  input: Joi.object({ site: site(), place: Joi.string().max(32), asset: Joi.string().max(32) }).or('place', 'asset'),
+  input: Joi.object<{ site: string; place?: string; asset?: string }, true>({ site: site(), place: Joi.string().max(32), asset: Joi.string().max(32) }).or(
+    'place',
+    'asset',
+  ),
 })
 
 export interface KeptFile {
@@ -85,7 +88,7 @@ export const uploadCounterFile = endpoint<{ site: string; name?: string }, KeptF
   says: 'Send a photo or document ahead of a request; the claim attaches it.',
   may: 'public',
   upload: true,
-  input: Joi.object({ site: site(), name: Joi.string().trim().max(160) }),
+  input: Joi.object<{ site: string; name?: string }, true>({ site: site(), name: Joi.string().trim().max(160) }),
 })
 
 export const readClaimedFile = endpoint<{ site: string; claim: string }, Blob>({
@@ -94,7 +97,7 @@ export const readClaimedFile = endpoint<{ site: string; claim: string }, Blob>({
   says: 'A photo that was sent ahead and hangs on nothing yet, for whoever holds its claim.',
   may: 'public',
   answers: 'file',
-  input: Joi.object({ site: site(), claim: field.token().required() }),
+  input: Joi.object<{ site: string; claim: string }, true>({ site: site(), claim: field.token().required() }),
 })
 
 /** Something that is reported already, with nothing of who reported it. */
@@ -131,7 +134,13 @@ export const readAround = endpoint<
   path: '/api/counter/:site/around',
   says: 'What is known here already: open requests, notices, help that fits the words.',
   may: 'public',
-  input: Joi.object({ site: site(), placeId: field.id(), assetId: field.id(), words: field.search(), categoryId: field.id() }),
+  input: Joi.object<{ site: string; placeId?: number; assetId?: number; words?: string; categoryId?: number }, true>({
+    site: site(),
+    placeId: field.id(),
+    assetId: field.id(),
+    words: field.search(),
+    categoryId: field.id(),
+  }),
 })
 
 export const followRequest = endpoint<{ site: string; id: number; email: string; name?: string }, { following: true }>({
@@ -139,7 +148,12 @@ export const followRequest = endpoint<{ site: string; id: number; email: string;
   path: '/api/counter/:site/requests/:id/follow',
   says: 'Me too: hear how a request that is there already goes.',
   may: 'public',
-  input: Joi.object({ site: site(), id: field.id().required(), email: field.email().required(), name: field.name().allow('') }),
+  input: Joi.object<{ site: string; id: number; email: string; name?: string }, true>({
+    site: site(),
+    id: field.id().required(),
+    email: field.email().required(),
+    name: field.name().allow(''),
+  }),
 })
 
 export interface NewRequest {
@@ -164,7 +178,7 @@ export const reportRequest = endpoint<NewRequest, { number: string; link: string
   path: '/api/counter/:site/requests',
   says: 'Report something. Answers the reference and the private link.',
   may: 'public',
-  input: Joi.object({
+  input: Joi.object<NewRequest, true>({
     site: site(),
     placeId: chosenPlace(),
     assetId: field.id().allow(null),
@@ -186,7 +200,7 @@ export const askForMine = endpoint<{ site: string; email: string }, { sent: true
   path: '/api/counter/:site/mine',
   says: 'Mail a link to everything sent from this address. The answer never says whether there is anything.',
   may: 'public',
-  input: Joi.object({ site: site(), email: field.email().required() }),
+  input: Joi.object<{ site: string; email: string }, true>({ site: site(), email: field.email().required() }),
 })
 
 export interface MyRequest {
@@ -203,5 +217,5 @@ export const readMine = endpoint<{ token: string }, { email: string; site: SiteC
   path: '/api/mine/:token',
   says: 'Everything somebody has sent, by the link mailed to them.',
   may: 'reporter',
-  input: Joi.object({ token: field.token().required() }),
+  input: Joi.object<{ token: string }, true>({ token: field.token().required() }),
 })

@@ -2,7 +2,7 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Done, Instant, Page } from '#contract/kit'
 import type { Reason } from '#core/kit'
-import { CONSEQUENCES, ENTERED_CHANNELS, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
+import { CONSEQUENCES, ENTERED_CHANNELS, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Consequence, EnteredChannel, Likelihood, Priority, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
 import type { Conversation } from './conversation'
 import type { KnownBulletin } from './counter'
@@ -30,9 +30,12 @@ export const listRequests = endpoint<
   path: '/api/requests',
   says: 'Requests, the most pressing first.',
   may: 'desk.read',
-  input: Joi.object({
-    station: Joi.valid('intake', 'triage'),
-    state: Joi.valid('new', 'asked', 'accepted', 'joined', 'declined'),
+  input: Joi.object<
+    { station?: 'intake' | 'triage'; state?: RequestState; q?: string; after?: string; limit?: number; placeId?: number; assetId?: number },
+    true
+  >({
+    station: field.oneOf(['intake', 'triage']),
+    state: field.oneOf(REQUEST_STATES),
     q: field.search(),
     after: Joi.string().max(120),
     limit: field.limit(),
@@ -148,7 +151,7 @@ export const readRequest = endpoint<{ id: number }, RequestSheet>({
   path: '/api/requests/:id',
   says: 'One request in full.',
   may: 'desk.read',
-  input: Joi.object(byId),
+  input: Joi.object<{ id: number }, true>(byId),
 })
 
 export interface TriageFields {
@@ -172,18 +175,18 @@ export const triageRequest = endpoint<{ id: number; version: number } & TriageFi
   path: '/api/requests/:id',
   says: 'Correct a request while deciding on it.',
   may: 'requests.triage',
-  input: Joi.object({
+  input: Joi.object<{ id: number; version: number } & TriageFields, true>({
     ...byVersion,
     summary: field.line(),
     description: field.words().min(1),
     placeId: field.id().allow(null),
     assetId: field.id().allow(null),
     categoryId: field.id().allow(null),
-    consequence: Joi.valid(...CONSEQUENCES, null),
-    urgency: Joi.valid(...URGENCIES, null),
-    hazardSeverity: Joi.valid(...SEVERITIES, 'none', null),
-    hazardLikelihood: Joi.valid(...LIKELIHOODS, null),
-    priority: Joi.valid(...PRIORITIES),
+    consequence: field.oneOf(CONSEQUENCES).allow(null),
+    urgency: field.oneOf(URGENCIES).allow(null),
+    hazardSeverity: field.oneOf([...SEVERITIES, 'none']).allow(null),
+    hazardLikelihood: field.oneOf(LIKELIHOODS).allow(null),
+    priority: field.oneOf(PRIORITIES),
     priorityReason: field.words(200),
     payerId: field.id().allow(null),
     outsideReference: field.words(80).allow('', null),
@@ -195,7 +198,7 @@ export const takeUpRequest = endpoint<{ id: number; version: number }, Done>({
   path: '/api/requests/:id/take-up',
   says: 'Take a request from Intake into Triage.',
   may: 'requests.triage',
-  input: Joi.object(byVersion),
+  input: Joi.object<{ id: number; version: number }, true>(byVersion),
 })
 
 export const acceptRequest = endpoint<{ id: number; version: number; orderId?: number }, { orderId: number; orderNumber: string }>({
@@ -203,7 +206,7 @@ export const acceptRequest = endpoint<{ id: number; version: number; orderId?: n
   path: '/api/requests/:id/accept',
   says: 'Accept as a new order, or into an existing one.',
   may: 'requests.triage',
-  input: Joi.object({ ...byVersion, orderId: field.id() }),
+  input: Joi.object<{ id: number; version: number; orderId?: number }, true>({ ...byVersion, orderId: field.id() }),
 })
 
 export const makeAnotherOrder = endpoint<{ id: number; version: number; summary: string }, { orderId: number; orderNumber: string }>({
@@ -211,7 +214,7 @@ export const makeAnotherOrder = endpoint<{ id: number; version: number; summary:
   path: '/api/requests/:id/orders',
   says: 'Make one more order from an accepted request.',
   may: 'requests.triage',
-  input: Joi.object({ ...byVersion, summary: field.line().required() }),
+  input: Joi.object<{ id: number; version: number; summary: string }, true>({ ...byVersion, summary: field.line().required() }),
 })
 
 export const undoOutcome = endpoint<{ id: number; version: number }, Done>({
@@ -219,10 +222,10 @@ export const undoOutcome = endpoint<{ id: number; version: number }, Done>({
   path: '/api/requests/:id/undo',
   says: 'Take your last outcome back, while nobody else has acted on it.',
   may: 'requests.triage',
-  input: Joi.object(byVersion),
+  input: Joi.object<{ id: number; version: number }, true>(byVersion),
 })
 
-const reasoned = Joi.object({ ...byVersion, reason: field.words(2000).allow('') })
+const reasoned = Joi.object<{ id: number; version: number; reason: string }, true>({ ...byVersion, reason: field.words(2000).allow('') })
 
 export const askReporter = endpoint<{ id: number; version: number; reason: string }, Done>({
   method: 'POST',
@@ -245,7 +248,7 @@ export const joinRequest = endpoint<{ id: number; version: number; toId: number 
   path: '/api/requests/:id/join',
   says: 'Join a duplicate to the request it repeats.',
   may: 'requests.triage',
-  input: Joi.object({ ...byVersion, toId: field.id().required() }),
+  input: Joi.object<{ id: number; version: number; toId: number }, true>({ ...byVersion, toId: field.id().required() }),
 })
 
 export interface CallEntry {
@@ -271,14 +274,14 @@ export const enterCall = endpoint<CallEntry, { id: number; number: string }>({
   path: '/api/requests',
   says: 'Enter a call or a visit at the desk.',
   may: 'requests.triage',
-  input: Joi.object({
+  input: Joi.object<CallEntry, true>({
     /** The site of the place, unless said. */
     siteId: field.id(),
     personId: field.id().allow(null),
     assetId: field.id().allow(null),
     categoryId: field.id().allow(null),
     payerId: field.id().allow(null),
-    channel: Joi.valid(...ENTERED_CHANNELS),
+    channel: field.oneOf(ENTERED_CHANNELS),
     outsideReference: field.words(80).allow(''),
     joinToId: field.id().allow(null),
     name: field.name().allow(''),
@@ -308,7 +311,7 @@ export const readCaller = endpoint<{ id: number }, Caller>({
   path: '/api/callers/:id',
   says: 'What is known of somebody who calls.',
   may: 'requests.triage',
-  input: Joi.object(byId),
+  input: Joi.object<{ id: number }, true>(byId),
 })
 
 export const findTwins = endpoint<
@@ -319,7 +322,11 @@ export const findTwins = endpoint<
   path: '/api/twins',
   says: 'Open requests at a place that may be the same trouble, the likeliest first.',
   may: 'requests.triage',
-  input: Joi.object({ placeId: field.id().required(), assetId: field.id(), words: field.search() }),
+  input: Joi.object<{ placeId: number; assetId?: number; words?: string }, true>({
+    placeId: field.id().required(),
+    assetId: field.id(),
+    words: field.search(),
+  }),
 })
 
 export const findSummaries = endpoint<{ q: string }, { rows: string[] }>({
@@ -327,5 +334,5 @@ export const findSummaries = endpoint<{ q: string }, { rows: string[] }>({
   path: '/api/summaries',
   says: 'Summaries written before that begin like this, the most used first.',
   may: 'requests.triage',
-  input: Joi.object({ q: field.search().required() }),
+  input: Joi.object<{ q: string }, true>({ q: field.search().required() }),
 })

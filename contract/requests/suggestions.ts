@@ -47,5 +47,5 @@ export const readSuggestions = endpoint<{ id: number }, Suggestions>({
   path: '/api/requests/:id/suggestions',
   says: 'What this request most likely is, from what was decided before, with the reasons; open ones like it; how such things were solved.',
   may: 'requests.triage',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })

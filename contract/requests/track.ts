@@ -44,7 +44,7 @@ export const trackRequest = endpoint<{ token: string }, TrackedRequest>({
   path: '/api/track/:token',
   says: 'Where a request stands, in the reporter’s words.',
   may: 'reporter',
-  input: Joi.object(byToken),
+  input: Joi.object<{ token: string }, true>(byToken),
 })
 
 export const confirmFollow = endpoint<{ token: string }, TrackedRequest>({
@@ -52,7 +52,7 @@ export const confirmFollow = endpoint<{ token: string }, TrackedRequest>({
   path: '/api/track/:token/confirm',
   says: 'Say that the address is yours: from then on you hear how it goes.',
   may: 'reporter',
-  input: Joi.object(byToken),
+  input: Joi.object<{ token: string }, true>(byToken),
 })
 
 export const answerQuestion = endpoint<{ token: string; answer: string }, TrackedRequest>({
@@ -60,7 +60,7 @@ export const answerQuestion = endpoint<{ token: string; answer: string }, Tracke
   path: '/api/track/:token/answer',
   says: 'Answer the desk’s question.',
   may: 'reporter',
-  input: Joi.object({ ...byToken, answer: field.words(2000).min(1).required() }),
+  input: Joi.object<{ token: string; answer: string }, true>({ ...byToken, answer: field.words(2000).min(1).required() }),
 })
 
 export const writeAsReporter = endpoint<{ token: string; text: string; fileClaims?: string[] }, TrackedRequest>({
@@ -68,7 +68,11 @@ export const writeAsReporter = endpoint<{ token: string; text: string; fileClaim
   path: '/api/track/:token/messages',
   says: 'Write to the desk about this request.',
   may: 'reporter',
-  input: Joi.object({ ...byToken, text: field.words(2000).min(1).required(), fileClaims: fileClaims() }),
+  input: Joi.object<{ token: string; text: string; fileClaims?: string[] }, true>({
+    ...byToken,
+    text: field.words(2000).min(1).required(),
+    fileClaims: fileClaims(),
+  }),
 })
 
 export const uploadTrackedFile = endpoint<{ token: string; name?: string }, KeptFile>({
@@ -77,7 +81,7 @@ export const uploadTrackedFile = endpoint<{ token: string; name?: string }, Kept
   says: 'Send a photo or document ahead of a message.',
   may: 'reporter',
   upload: true,
-  input: Joi.object({ ...byToken, name: Joi.string().trim().max(160) }),
+  input: Joi.object<{ token: string; name?: string }, true>({ ...byToken, name: Joi.string().trim().max(160) }),
 })
 
 export const sayNotFixed = endpoint<{ token: string; text: string }, TrackedRequest>({
@@ -85,7 +89,7 @@ export const sayNotFixed = endpoint<{ token: string; text: string }, TrackedRequ
   path: '/api/track/:token/not-fixed',
   says: 'Say that it is not fixed: the desk gets it again, with what was done before.',
   may: 'reporter',
-  input: Joi.object({ ...byToken, text: field.words(2000).min(1).required() }),
+  input: Joi.object<{ token: string; text: string }, true>({ ...byToken, text: field.words(2000).min(1).required() }),
 })
 
 export const readTrackedFile = endpoint<{ token: string; fileId: number; small?: boolean }, Blob>({
@@ -94,5 +98,5 @@ export const readTrackedFile = endpoint<{ token: string; fileId: number; small?:
   says: 'A photo or document of the reporter’s own request.',
   may: 'reporter',
   answers: 'file',
-  input: Joi.object({ ...byToken, fileId: field.id().required(), small: Joi.boolean() }),
+  input: Joi.object<{ token: string; fileId: number; small?: boolean }, true>({ ...byToken, fileId: field.id().required(), small: Joi.boolean() }),
 })

@@ -47,9 +47,9 @@ export const editSiteIntake = endpoint<{ id: number; fields: CounterFields }, In
   path: '/api/setup/sites/:id/intake',
   says: 'Set which fields a site’s Counter asks for.',
   may: 'setup.edit',
-  input: Joi.object({
+  input: Joi.object<{ id: number; fields: CounterFields }, true>({
     id: field.id().required(),
-    fields: Joi.object(Object.fromEntries(COUNTER_FIELDS.map((name) => [name, Joi.valid(...ASKING).required()]))).required(),
+    fields: Joi.object(Object.fromEntries(COUNTER_FIELDS.map((name) => [name, field.oneOf(ASKING).required()]))).required(),
   }),
 })
 
@@ -58,13 +58,16 @@ export const copySiteIntake = endpoint<{ fromId: number; toIds: number[] }, Inta
   path: '/api/setup/intake/copy',
   says: 'Give other sites the same Counter fields as one.',
   may: 'setup.edit',
-  input: Joi.object({ fromId: field.id().required(), toIds: Joi.array().items(field.id()).unique().min(1).max(100).required() }),
+  input: Joi.object<{ fromId: number; toIds: number[] }, true>({
+    fromId: field.id().required(),
+    toIds: Joi.array().items(field.id()).unique().min(1).max(100).required(),
+  }),
 })
 
 const question = Joi.object({
   code: Joi.string().max(32).required(),
   label: Joi.string().trim().allow('').max(160).required(),
-  kind: Joi.valid(...QUESTION_KINDS).required(),
+  kind: field.oneOf(QUESTION_KINDS).required(),
   required: Joi.boolean().required(),
   unit: Joi.string().trim().allow('').max(16),
   least: Joi.number().allow(null),
@@ -90,7 +93,7 @@ export const saveCategory = endpoint<CategoryEntry, IntakeSetup>({
   path: '/api/setup/categories',
   says: 'Write or change a category. Changed questions become a new form; answers given keep theirs.',
   may: 'setup.edit',
-  input: Joi.object({
+  input: Joi.object<CategoryEntry, true>({
     id: field.id().allow(null),
     parentId: field.id().allow(null).required(),
     code: Joi.string()
@@ -108,7 +111,7 @@ export const saveCategory = endpoint<CategoryEntry, IntakeSetup>({
 
 const wording = {
   siteId: field.id().required(),
-  occasion: Joi.valid(...OCCASIONS).required(),
+  occasion: field.oneOf(OCCASIONS).required(),
   subject: field.line(200).required(),
   text: field.words(8000).min(1).required(),
 }
@@ -118,7 +121,7 @@ export const saveWording = endpoint<{ siteId: number; occasion: Occasion } & Wor
   path: '/api/setup/wordings',
   says: 'Set the words of a mail for a site and an occasion.',
   may: 'setup.edit',
-  input: Joi.object(wording),
+  input: Joi.object<{ siteId: number; occasion: Occasion } & Wording, true>(wording),
 })
 
 export const dropWording = endpoint<{ siteId: number; occasion: Occasion }, IntakeSetup>({
@@ -126,7 +129,7 @@ export const dropWording = endpoint<{ siteId: number; occasion: Occasion }, Inta
   path: '/api/setup/wordings/:siteId/:occasion',
   says: 'Go back to the usual words.',
   may: 'setup.edit',
-  input: Joi.object({ siteId: wording.siteId, occasion: wording.occasion }),
+  input: Joi.object<{ siteId: number; occasion: Occasion }, true>({ siteId: wording.siteId, occasion: wording.occasion }),
 })
 
 export const previewWording = endpoint<{ siteId: number; occasion: Occasion } & Wording, { subject: string; text: string; html: string; of: string }>({
@@ -134,7 +137,7 @@ export const previewWording = endpoint<{ siteId: number; occasion: Occasion } & 
   path: '/api/setup/wordings/preview',
   says: 'The words filled in with the newest request of the site.',
   may: 'setup.edit',
-  input: Joi.object(wording),
+  input: Joi.object<{ siteId: number; occasion: Occasion } & Wording, true>(wording),
 })
 
 export const makeApiKey = endpoint<{ siteId: number; name: string }, { key: string; setup: IntakeSetup }>({
@@ -143,7 +146,7 @@ export const makeApiKey = endpoint<{ siteId: number; name: string }, { key: stri
   says: 'Make a key for a program that sends requests. The key is shown this once.',
   secret: true,
   may: 'setup.edit',
-  input: Joi.object({ siteId: field.id().required(), name: field.line(80).required() }),
+  input: Joi.object<{ siteId: number; name: string }, true>({ siteId: field.id().required(), name: field.line(80).required() }),
 })
 
 export const revokeApiKey = endpoint<{ id: number }, IntakeSetup>({
@@ -151,5 +154,5 @@ export const revokeApiKey = endpoint<{ id: number }, IntakeSetup>({
   path: '/api/setup/api-keys/:id',
   says: 'Take a key back; programs that use it are refused from now on.',
   may: 'setup.edit',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })

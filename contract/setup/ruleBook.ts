@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { WorkCalendar } from '#core/kit'
-import { ALWAYS_NEEDED, COMPLETENESS_LINES, ESCALATION_ROLES, MOVES_WITH_REASON, ORDER_KINDS, ORDER_STATES, OWN_SUBMISSIONS } from '#core/orders'
-import type { NeededReason, OrderMove, OrderState, ReasonRule, RuleBook, RuleSection } from '#core/orders'
+import { ALWAYS_NEEDED, COMPLETENESS_LINES, ESCALATION_ROLES, MOVES_WITH_REASON, ORDER_KINDS, ORDER_STATES, OWN_SUBMISSIONS, TARGET_CLOCKS } from '#core/orders'
+import type { NeededReason, OrderMove, OrderState, ReasonRule, RuleBook, RuleSection, TargetClock } from '#core/orders'
 import { CONSEQUENCES, HAZARD_LEVELS, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Priority } from '#core/requests'
 
@@ -11,7 +11,7 @@ export interface PromiseException {
   categoryId: number
   categoryName: string
   priority: Priority
-  clock: 'continuous' | 'working'
+  clock: TargetClock
   responseMinutes: number
   completionMinutes: number
 }
@@ -42,13 +42,10 @@ export const readRuleBook = endpoint<{ siteId: number }, RuleBookSheet>({
   path: '/api/setup/rules/:siteId',
   says: 'The rules of a site: priorities, promises, completeness, agreements, reasons, who is told.',
   may: 'setup.edit',
-  input: Joi.object(bySite),
+  input: Joi.object<{ siteId: number }, true>(bySite),
 })
 
-const list = <T extends string>(values: readonly T[]) =>
-  Joi.array()
-    .items(Joi.valid(...values))
-    .unique()
+const list = <T extends string>(values: readonly T[]) => Joi.array().items(field.oneOf(values)).unique()
 const when = Joi.object({
   states: list(ORDER_STATES),
   kinds: list(ORDER_KINDS),
@@ -66,21 +63,16 @@ const reasons = Joi.array()
   .max(40)
   .items(
     Joi.object({
-      move: Joi.valid(...MOVES_WITH_REASON).required(),
+      move: field.oneOf(MOVES_WITH_REASON).required(),
       when,
       answers: Joi.array().items(field.line(120)).unique().max(20).required(),
     }),
   )
 
 /** What each section has to look like; nothing else gets into the book. */
-const SECTIONS: Record<RuleSection, Joi.Schema> = {
-  matrix: each(CONSEQUENCES, each(URGENCIES, Joi.valid(...PRIORITIES))),
-  hazards: each(
-    LIKELIHOODS,
-    Joi.array()
-      .items(Joi.valid(...HAZARD_LEVELS))
-      .length(SEVERITIES.length),
-  ),
+const SECTIONS: { [Section in RuleSection]: Joi.Schema<RuleBook[Section]> } = {
+  matrix: each(CONSEQUENCES, each(URGENCIES, field.oneOf(PRIORITIES))),
+  hazards: each(LIKELIHOODS, Joi.array().items(field.oneOf(HAZARD_LEVELS)).length(SEVERITIES.length)),
   completeness: each(
     ORDER_KINDS,
     list(COMPLETENESS_LINES).custom((lines: string[], helpers) =>
@@ -90,14 +82,14 @@ const SECTIONS: Record<RuleSection, Joi.Schema> = {
     ),
   ),
   reasons,
-  ownSubmissions: Joi.valid(...OWN_SUBMISSIONS),
+  ownSubmissions: field.oneOf(OWN_SUBMISSIONS),
   approvals: Joi.array()
     .max(40)
     .items(
       Joi.object({
         when,
         asks: Joi.array()
-          .items(Joi.alternatives(account, Joi.valid('supervisor')))
+          .items(Joi.alternatives(account, field.oneOf(['supervisor'])))
           .min(1)
           .max(6)
           .unique()
@@ -109,10 +101,10 @@ const SECTIONS: Record<RuleSection, Joi.Schema> = {
     .max(40)
     .items(
       Joi.object({
-        at: Joi.valid('close', 'past').required(),
+        at: field.oneOf(['close', 'past']).required(),
         when,
         tell: Joi.array()
-          .items(Joi.alternatives(account, Joi.valid(...ESCALATION_ROLES)))
+          .items(Joi.alternatives(account, field.oneOf(ESCALATION_ROLES)))
           .min(1)
           .max(8)
           .unique()
@@ -128,10 +120,11 @@ export const saveRules = endpoint<SaveRules, RuleBookSheet>({
   path: '/api/setup/rules/:siteId',
   says: 'Change one section of the rules; it is in force at once.',
   may: 'setup.edit',
+  // What `content` looks like follows from the section: SECTIONS holds each to the rule book’s type.
   input: Joi.object({
     ...bySite,
     version: Joi.number().integer().min(0).required(),
-    section: Joi.valid(...Object.keys(SECTIONS)).required(),
+    section: field.oneOf(Object.keys(SECTIONS)).required(),
     content: Joi.any()
       .required()
       .when('section', { switch: Object.entries(SECTIONS).map(([is, then]) => ({ is, then })) }),
@@ -153,11 +146,11 @@ export const tryReasonRules = endpoint<
   path: '/api/setup/rules/:siteId/try-reasons',
   says: 'What reason rules would ask for on an order, before they are in force. Changes nothing.',
   may: 'setup.edit',
-  input: Joi.object({ ...bySite, number: field.line(16).required(), rules: reasons.required() }),
+  input: Joi.object<{ siteId: number; number: string; rules: ReasonRule[] }, true>({ ...bySite, number: field.line(16).required(), rules: reasons.required() }),
 })
 
 const promise = {
-  clock: Joi.valid('continuous', 'working').required(),
+  clock: field.oneOf(TARGET_CLOCKS).required(),
   responseMinutes: Joi.number().integer().min(1).max(1_000_000).required(),
   completionMinutes: Joi.number()
     .integer()
@@ -172,7 +165,12 @@ export const savePromiseException = endpoint<{ siteId: number } & Omit<PromiseEx
   path: '/api/setup/rules/:siteId/exceptions',
   says: 'Promise something else for one category and priority; promises already made stay.',
   may: 'setup.edit',
-  input: Joi.object({ ...bySite, categoryId: field.id().required(), priority: Joi.valid(...PRIORITIES).required(), ...promise }),
+  input: Joi.object<{ siteId: number } & Omit<PromiseException, 'id' | 'categoryName'>, true>({
+    ...bySite,
+    categoryId: field.id().required(),
+    priority: field.oneOf(PRIORITIES).required(),
+    ...promise,
+  }),
 })
 
 export const dropPromiseException = endpoint<{ siteId: number; id: number }, RuleBookSheet>({
@@ -180,7 +178,7 @@ export const dropPromiseException = endpoint<{ siteId: number; id: number }, Rul
   path: '/api/setup/rules/:siteId/exceptions/:id',
   says: 'Go back to the usual promise for a category.',
   may: 'setup.edit',
-  input: Joi.object({ ...bySite, id: field.id().required() }),
+  input: Joi.object<{ siteId: number; id: number }, true>({ ...bySite, id: field.id().required() }),
 })
 
 const clockTime = Joi.string().pattern(/^([01]\d|2[0-3]):[0-5]\d$|^24:00$/)
@@ -190,7 +188,7 @@ export const saveCalendar = endpoint<{ siteId: number; version: number; week: Wo
   path: '/api/setup/rules/:siteId/calendar',
   says: 'Change working hours and holidays; promises already made stay.',
   may: 'setup.edit',
-  input: Joi.object({
+  input: Joi.object<{ siteId: number; version: number; week: WorkCalendar['week']; holidays: string[] }, true>({
     ...bySite,
     version: Joi.number().integer().min(0).required(),
     week: Joi.array()
@@ -214,7 +212,7 @@ export const saveConsent = endpoint<{ siteId: number; payerId: number; accountId
   path: '/api/setup/rules/:siteId/consents/:payerId',
   says: 'Say who consents for a payer, and above which amount.',
   may: 'setup.edit',
-  input: Joi.object({
+  input: Joi.object<{ siteId: number; payerId: number; accountId: number | null; aboveMinor: number | null }, true>({
     ...bySite,
     payerId: field.id().required(),
     accountId: field.id().allow(null).required(),

@@ -4,6 +4,8 @@ import type { Instant } from '#contract/kit'
 import { ROLES } from '#core/people'
 import type { Grant } from '#core/people'
 import type { Priority } from '#core/requests'
+import type { TargetClock } from '#core/orders'
+import { HOLD_REASONS, TARGET_CLOCKS } from '#core/orders'
 
 /** Somebody whom rules or orders of a site wait for, and who approves nothing there any more. */
 export interface Unable {
@@ -36,7 +38,7 @@ export interface SetupSheet {
   /** Those who are asked to agree, and cannot. */
   unable: Unable[]
   teams: { id: number; name: string }[]
-  targets: { id: number; siteCode: string; priority: Priority; clock: 'continuous' | 'working'; responseMinutes: number; completionMinutes: number }[]
+  targets: { id: number; siteCode: string; priority: Priority; clock: TargetClock; responseMinutes: number; completionMinutes: number }[]
   numberings: { siteId: number; siteCode: string; series: 'request' | 'order'; prefix: string; next: number }[]
   holds: { reason: string; stopsClock: boolean }[]
 }
@@ -56,11 +58,11 @@ export const editAccount = endpoint<
   path: '/api/setup/accounts/:id',
   says: 'Change roles, each at a site or everywhere, approval limit, or whether somebody may sign in.',
   may: 'setup.edit',
-  input: Joi.object({
+  input: Joi.object<{ id: number; version: number; roles: Grant[]; approvalLimitMinor: number | null; disabled: boolean; teamId?: number | null }, true>({
     id: field.id().required(),
     version: field.version().required(),
     roles: Joi.array()
-      .items(Joi.object({ role: Joi.valid(...ROLES).required(), siteId: field.id().allow(null).required() }))
+      .items(Joi.object({ role: field.oneOf(ROLES).required(), siteId: field.id().allow(null).required() }))
       .unique()
       .max(100)
       .required(),
@@ -76,7 +78,11 @@ export const handOver = endpoint<{ siteId: number; fromId: number; toId: number 
   path: '/api/setup/hand-over',
   says: 'Give what waits for somebody who cannot decide any more to somebody who can: rules, consents and open questions of a site.',
   may: 'setup.edit',
-  input: Joi.object({ siteId: field.id().required(), fromId: field.id().required(), toId: field.id().required() }),
+  input: Joi.object<{ siteId: number; fromId: number; toId: number }, true>({
+    siteId: field.id().required(),
+    fromId: field.id().required(),
+    toId: field.id().required(),
+  }),
 })
 
 /** Something that happened of which nobody could be told: it was tried, and set aside. */
@@ -102,17 +108,17 @@ export const tellAgain = endpoint<{ id: number }, { rows: UntoldEvent[] }>({
   path: '/api/setup/untold/:id',
   says: 'Try once more to tell of an event that was set aside.',
   may: 'setup.edit',
-  input: Joi.object({ id: field.id().required() }),
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })
 
-export const editTarget = endpoint<{ id: number; clock: 'continuous' | 'working'; responseMinutes: number; completionMinutes: number }, SetupSheet>({
+export const editTarget = endpoint<{ id: number; clock: TargetClock; responseMinutes: number; completionMinutes: number }, SetupSheet>({
   method: 'PATCH',
   path: '/api/setup/targets/:id',
   says: 'Change what a priority promises; promises already made stay.',
   may: 'setup.edit',
-  input: Joi.object({
+  input: Joi.object<{ id: number; clock: TargetClock; responseMinutes: number; completionMinutes: number }, true>({
     id: field.id().required(),
-    clock: Joi.valid('continuous', 'working').required(),
+    clock: field.oneOf(TARGET_CLOCKS).required(),
     responseMinutes: Joi.number().integer().min(1).max(1_000_000).required(),
     completionMinutes: Joi.number()
       .integer()
@@ -128,9 +134,9 @@ export const editNumbering = endpoint<{ siteId: number; series: 'request' | 'ord
   path: '/api/setup/numbering/:siteId/:series',
   says: 'Set the next number; never one already used.',
   may: 'setup.edit',
-  input: Joi.object({
+  input: Joi.object<{ siteId: number; series: 'request' | 'order'; next: number }, true>({
     siteId: field.id().required(),
-    series: Joi.valid('request', 'order').required(),
+    series: field.oneOf(['request', 'order']).required(),
     next: Joi.number().integer().min(1).max(99_999_999).required(),
   }),
 })
@@ -140,7 +146,10 @@ export const editHold = endpoint<{ reason: string; stopsClock: boolean }, SetupS
   path: '/api/setup/holds/:reason',
   says: 'Say whether a hold reason stops the target clock.',
   may: 'setup.edit',
-  input: Joi.object({ reason: Joi.valid('part', 'access', 'vendor', 'approval', 'weather', 'other').required(), stopsClock: Joi.boolean().required() }),
+  input: Joi.object<{ reason: string; stopsClock: boolean }, true>({
+    reason: field.oneOf(HOLD_REASONS).required(),
+    stopsClock: Joi.boolean().required(),
+  }),
 })
 
 export interface Health {

@@ -25,8 +25,8 @@ export const takeTable = endpoint<{ what: TableKind; siteId: number; matching?: 
   says: 'People or places from a CSV file (RFC 4180). Without "take", says what it would do. Good rows go in alone; the same file twice changes nothing.',
   may: 'setup.edit',
   upload: true,
-  input: Joi.object({
-    what: Joi.valid(...TABLE_KINDS).required(),
+  input: Joi.object<{ what: TableKind; siteId: number; matching?: string; take?: boolean; name?: string }, true>({
+    what: field.oneOf(TABLE_KINDS).required(),
     siteId: field.id().required(),
     /** For each column the code of its field, with commas between; empty for a column to leave out. */
     matching: Joi.string().max(2000).allow(''),

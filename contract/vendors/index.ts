@@ -51,7 +51,7 @@ export const readPass = endpoint<{ token: string }, PassSheet>({
   path: '/api/pass/:token',
   says: 'The job a vendor pass opens.',
   may: 'vendor',
-  input: Joi.object(byToken),
+  input: Joi.object<{ token: string }, true>(byToken),
 })
 
 export const switchVendorStint = endpoint<{ token: string; kind: StintKind }, PassSheet>({
@@ -59,7 +59,7 @@ export const switchVendorStint = endpoint<{ token: string; kind: StintKind }, Pa
   path: '/api/pass/:token/stints',
   says: 'Start the clock, or go on as another kind of time.',
   may: 'vendor',
-  input: Joi.object({ ...byToken, kind: Joi.valid(...STINT_KINDS).required() }),
+  input: Joi.object<{ token: string; kind: StintKind }, true>({ ...byToken, kind: field.oneOf(STINT_KINDS).required() }),
 })
 
 export const stopVendorClock = endpoint<{ token: string; stoppedAt?: string }, PassSheet>({
@@ -67,7 +67,7 @@ export const stopVendorClock = endpoint<{ token: string; stoppedAt?: string }, P
   path: '/api/pass/:token/stop',
   says: 'Stop the clock; one that was forgotten, at the moment you stopped.',
   may: 'vendor',
-  input: Joi.object({ ...byToken, ...stopBody }),
+  input: Joi.object<{ token: string; stoppedAt?: string }, true>({ ...byToken, ...stopBody }),
 })
 
 export const addVendorNote = endpoint<{ token: string; text: string }, PassSheet>({
@@ -75,7 +75,7 @@ export const addVendorNote = endpoint<{ token: string; text: string }, PassSheet
   path: '/api/pass/:token/notes',
   says: 'Add a note from the job.',
   may: 'vendor',
-  input: Joi.object({ ...byToken, text: field.words(2000).min(1).required() }),
+  input: Joi.object<{ token: string; text: string }, true>({ ...byToken, text: field.words(2000).min(1).required() }),
 })
 
 export const addVendorPhoto = endpoint<{ token: string }, PassSheet>({
@@ -84,7 +84,7 @@ export const addVendorPhoto = endpoint<{ token: string }, PassSheet>({
   says: 'Add a photo from the job.',
   may: 'vendor',
   upload: true,
-  input: Joi.object(byToken),
+  input: Joi.object<{ token: string }, true>(byToken),
 })
 
 export const finishVendorJob = endpoint<{ token: string; result: VisitResult; symptom?: string; cause?: string; fix?: string; note?: string }, PassSheet>({
@@ -92,7 +92,7 @@ export const finishVendorJob = endpoint<{ token: string; result: VisitResult; sy
   path: '/api/pass/:token/finish',
   says: 'Leave the job: done, or why not.',
   may: 'vendor',
-  input: Joi.object({ ...byToken, ...finishBody }),
+  input: Joi.object<{ token: string; result: VisitResult; symptom?: string; cause?: string; fix?: string; note?: string }, true>({ ...byToken, ...finishBody }),
 })
 
 export interface EnterBill {
@@ -107,7 +107,7 @@ export const enterBill = endpoint<EnterBill, PassSheet>({
   path: '/api/pass/:token/bill',
   says: 'Enter the bill for this job, once.',
   may: 'vendor',
-  input: Joi.object({
+  input: Joi.object<EnterBill, true>({
     ...byToken,
     number: field.line(40).required(),
     taxBp: Joi.number().integer().min(0).max(10_000).required(),

@@ -88,6 +88,9 @@ export const STATION_STATES: Record<Station, OrderState[]> = {
   charges: ['checked'],
 }
 
+/** The stations that hold orders. */
+export const ORDER_STATIONS: Station[] = STATIONS.filter((station) => STATION_STATES[station].length > 0)
+
 /** The station a Sheet is opened at: where the order is, or the last one when it is over. */
 export function stationOf(state: OrderState): Station {
   return STATIONS.find((station) => STATION_STATES[station].includes(state)) ?? 'charges'

@@ -1,16 +1,20 @@
 import { addWorkingTime, workingMinutesBetween } from '#core/kit'
 import type { WorkCalendar } from '#core/kit'
 
+/** A clock that runs always, or only in working hours. */
+export const TARGET_CLOCKS = ['continuous', 'working'] as const
+export type TargetClock = (typeof TARGET_CLOCKS)[number]
+
 /** What a priority promises: minutes on a clock that runs always or only in working hours. */
 export interface TargetRule {
-  clock: 'continuous' | 'working'
+  clock: TargetClock
   responseMinutes: number
   completionMinutes: number
 }
 
 /** A promise made: instants that move only when the clock is stopped and started again. */
 export interface Target {
-  clock: 'continuous' | 'working'
+  clock: TargetClock
   startAt: Date
   responseDueAt: Date
   /** From here on the target counts as close. */

@@ -28,16 +28,14 @@ export async function recordEvent<Kind extends EventKind>(
   happening: Happening<Kind>,
 ): Promise<void> {
   const { kind, from, to, details, ...rest } = happening
-  await tx
-    .insert(events)
-    .values({
-      ...rest,
-      kind: kind,
-      details: (details ?? null) as EventDetails | null,
-      at: now,
-      actorId: who.accountId,
-      actorName: who.name,
-      fromState: from ?? null,
-      toState: to ?? null,
-    })
+  await tx.insert(events).values({
+    ...rest,
+    kind: kind,
+    details: (details ?? null) as EventDetails | null,
+    at: now,
+    actorId: who.accountId,
+    actorName: who.name,
+    fromState: from ?? null,
+    toState: to ?? null,
+  })
 }

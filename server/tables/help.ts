@@ -3,8 +3,7 @@ import { id, instant, version } from './columns'
 import { accounts } from './people'
 import { places, sites } from './places'
 import { categories } from './requests'
-
-export const NOTICE_KINDS = ['closure', 'works', 'event'] as const
+import { BULLETIN_KINDS } from '#core/help'
 
 /** What occupants should know before they call: a closure, works or an event, for some places, for a while. */
 export const bulletins = mysqlTable(
@@ -14,7 +13,7 @@ export const bulletins = mysqlTable(
     siteId: int('site_id')
       .notNull()
       .references(() => sites.id),
-    kind: varchar('kind', { length: 12, enum: NOTICE_KINDS }).notNull(),
+    kind: varchar('kind', { length: 12, enum: BULLETIN_KINDS }).notNull(),
     title: varchar('title', { length: 140 }).notNull(),
     /** Clean rich text. */
     body: mediumtext('body').notNull(),

@@ -2,7 +2,7 @@ import { boolean, decimal, index, int, mysqlTable, primaryKey, smallint, text, u
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { VISIT_KINDS, VISIT_RESULTS, VISIT_STATES } from '#core/dispatch'
 import { STINT_KINDS } from '#core/ledger'
-import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES } from '#core/orders'
+import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, TARGET_CLOCKS } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
 import { basisPoints, id, instant, minor, tokenHash, version } from './columns'
 import { payers } from './ledger'
@@ -47,7 +47,7 @@ export const orders = mysqlTable(
     noteForWorker: text('note_for_worker'),
     noteForPayer: text('note_for_payer'),
     outsideReference: varchar('outside_reference', { length: 80 }),
-    targetClock: varchar('target_clock', { length: 12, enum: ['continuous', 'working'] }).notNull(),
+    targetClock: varchar('target_clock', { length: 12, enum: TARGET_CLOCKS }).notNull(),
     targetStartAt: instant('target_start_at').notNull(),
     responseDueAt: instant('response_due_at').notNull(),
     closeAt: instant('close_at').notNull(),

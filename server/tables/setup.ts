@@ -1,6 +1,7 @@
 import { int, json, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { RuleBook } from '#core/orders'
 import { PRIORITIES } from '#core/requests'
+import { TARGET_CLOCKS } from '#core/orders'
 import { id, version } from './columns'
 import { sites } from './places'
 import { categories } from './requests'
@@ -27,7 +28,7 @@ export const targetRules = mysqlTable(
       .notNull()
       .references(() => sites.id),
     priority: varchar('priority', { length: 12, enum: PRIORITIES }).notNull(),
-    clock: varchar('clock', { length: 12, enum: ['continuous', 'working'] }).notNull(),
+    clock: varchar('clock', { length: 12, enum: TARGET_CLOCKS }).notNull(),
     responseMinutes: int('response_minutes').notNull(),
     completionMinutes: int('completion_minutes').notNull(),
   },
@@ -60,7 +61,7 @@ export const targetExceptions = mysqlTable(
       .notNull()
       .references(() => categories.id),
     priority: varchar('priority', { length: 12, enum: PRIORITIES }).notNull(),
-    clock: varchar('clock', { length: 12, enum: ['continuous', 'working'] }).notNull(),
+    clock: varchar('clock', { length: 12, enum: TARGET_CLOCKS }).notNull(),
     responseMinutes: int('response_minutes').notNull(),
     completionMinutes: int('completion_minutes').notNull(),
   },

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { saveBulletin } from '#contract/help'
-import type { BulletinKind, BulletinRow, HelpSheet } from '#contract/help'
+import type { BulletinRow, HelpSheet } from '#contract/help'
+import type { BulletinKind } from '#core/help'
 import type { Vocabulary } from '#contract/people'
 import { call, DraftNote, fromLocalField, serverNow, toLocalField, useFormDraft } from '#web/kit'
 import type { CallProblem } from '#web/kit'
