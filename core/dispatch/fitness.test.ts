@@ -19,6 +19,21 @@ test('trade, shift, leave, overlap and load', () => {
   expect(fitnessOf({ ...free, planned }, wish)).toMatchObject({ overlapMinutes: 30, loadMinutes: 90 })
 })
 
+test('leave that ends as the visit begins, or begins as it ends, is none', () => {
+  const away = (from: string, to: string) => fitnessOf({ ...free, leave: [{ from: at(from), to: at(to) }] }, wish).away
+  expect([away('2026-11-23T08:00:00Z', '2026-11-23T10:00:00Z'), away('2026-11-23T11:00:00Z', '2026-11-23T12:00:00Z')]).toEqual([false, false])
+  expect([away('2026-11-23T08:00:00Z', '2026-11-23T10:00:01Z'), away('2026-11-23T10:59:59Z', '2026-11-23T12:00:00Z')]).toEqual([true, true])
+  const visit = (start: string, end: string) => fitnessOf({ ...free, planned: [{ start: at(start), end: at(end) }] }, wish).overlapMinutes
+  expect([visit('2026-11-23T09:00:00Z', '2026-11-23T10:00:00Z'), visit('2026-11-23T09:00:00Z', '2026-11-23T12:00:00Z')]).toEqual([0, 60])
+})
+
+test('the shift holds to its last minute, on one day', () => {
+  expect(fitnessOf(free, { ...wish, start: at('2026-11-23T08:00:00Z'), end: at('2026-11-23T16:30:00Z') }).onShift).toBe(true)
+  expect(fitnessOf(free, { ...wish, start: at('2026-11-23T07:59:00Z') }).onShift).toBe(false)
+  expect(fitnessOf(free, { ...wish, start: at('2026-11-23T16:00:00Z'), end: at('2026-11-24T09:00:00Z') }).onShift).toBe(false)
+  expect(fitnessOf(free, { ...wish, tradeId: null }).hasTrade).toBe(true)
+})
+
 test('the shift is read in the site’s zone: 07:30 UTC is 08:30 in an Irish summer', () => {
   expect(fitnessOf(free, { ...wish, start: at('2026-07-06T07:30:00Z'), end: at('2026-07-06T08:30:00Z') }).onShift).toBe(true)
   expect(fitnessOf(free, { ...wish, start: at('2026-11-23T07:30:00Z'), end: at('2026-11-23T08:30:00Z') }).onShift).toBe(false)

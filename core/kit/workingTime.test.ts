@@ -25,6 +25,13 @@ describe('working time', () => {
     expect(isWorkingAt(at('2026-11-23T12:00:00Z'), office('Europe/Dublin'))).toBe(true)
   })
 
+  test('a site works from the opening minute until the closing one, which is not worked any more', () => {
+    const calendar = office('Europe/Dublin')
+    const working = ['07:59:59', '08:00:00', '17:29:59', '17:30:00'].map((clock) => isWorkingAt(at(`2026-11-23T${clock}Z`), calendar))
+    expect(working).toEqual([false, true, true, false])
+    expect(isWorkingAt(at('2026-11-23T12:00:00Z'), office('Europe/Dublin', ['2026-11-23']))).toBe(false)
+  })
+
   // Clock changes: IANA time zone database. Dublin 29 Mar 2026 01:00 UTC and 25 Oct 2026 01:00 UTC;
   // New York 8 Mar 2026 07:00 UTC and 1 Nov 2026 06:00 UTC.
   const always = (zone: string): WorkCalendar => ({ zone, week: Array.from({ length: 7 }, () => [{ from: '00:00', to: '24:00' }]), holidays: [] })

@@ -1,5 +1,6 @@
 import { INVERSE_MOVES, ORDER_MOVES } from '#core/orders'
 import type { OrderMove } from '#core/orders'
+import type { Permission } from '#core/people'
 
 /** Moves of several orders at once; archive and restore are no moves of the lifecycle but act on many as well. */
 export const BULK_ORDER_MOVES = [
@@ -26,7 +27,7 @@ export type BulkRequestMove = (typeof BULK_REQUEST_MOVES)[number]
 /** What a bulk move is called, what may do it, and whether words go with it. */
 export interface BulkRule {
   label: string
-  may: string
+  may: Permission
   reason: 'required' | 'optional' | 'none'
   reasonLabel?: string
   /** What takes it back, for those that went, and as what they come back where that is not what they were. */

@@ -17,6 +17,7 @@ import type { Need } from './needs'
 import type { OrderMove } from './moveNames'
 import { sharesWhole } from './shares'
 import type { OrderState } from './states'
+import type { Permission } from '#core/people'
 
 export interface OrderMoveRule {
   label: string
@@ -29,7 +30,7 @@ export interface OrderMoveRule {
   reason: 'required' | 'optional' | 'none'
   reasonLabel?: string
   /** The permission it takes. */
-  may: string
+  may: Permission
   /** Where the person makes it: some are made on the job, not at the Desk. */
   at: 'desk' | 'field' | 'dispatch' | 'ledger'
 }

@@ -36,6 +36,23 @@ describe('targets', () => {
     expect(standingAt(target, new Date(target.completionDueAt.getTime() + 1))).toBe('past')
   })
 
+  test('a clock that stops at the very instant something is due leaves it where it was', () => {
+    const target = setTarget({ ...rule, clock: 'continuous' }, at('2026-11-23T08:00:00Z'), calendar)
+    const resumed = resumeTarget(stopTarget(target, target.completionDueAt), at('2026-12-01T08:00:00Z'), calendar)
+    expect([resumed.completionDueAt, resumed.stoppedAt]).toEqual([target.completionDueAt, null])
+    expect(resumeTarget(target, at('2026-12-01T08:00:00Z'), calendar)).toBe(target)
+    const before = new Date(target.responseDueAt.getTime() - 60_000)
+    const late = resumeTarget(stopTarget(target, before), new Date(before.getTime() + 3_600_000), calendar)
+    expect(late.responseDueAt.getTime() - target.responseDueAt.getTime()).toBe(3_600_000)
+    expect(stopTarget(stopTarget(target, before), at('2026-12-01T08:00:00Z')).stoppedAt).toEqual(before)
+  })
+
+  test('exactly where it becomes close it is close, a moment before it is on time', () => {
+    const target = setTarget(rule, at('2026-11-23T08:00:00Z'), calendar)
+    expect(standingAt(target, target.closeAt)).toBe('close')
+    expect(standingAt(target, new Date(target.closeAt.getTime() - 1))).toBe('on_time')
+  })
+
   test('a hold takes nothing from what was left, whenever it begins and ends', () => {
     fc.assert(
       fc.property(
