@@ -14,14 +14,12 @@ import {
   readConfig,
   readSecret,
   runMigrations,
-  Sweeper,
 } from '#server/kit'
 import type { Service } from '#server/kit'
-import { MailReader, Mailroom, Postman } from '#server/mail'
-import { TargetWatch } from '#server/orders'
 import { writerOf } from '#server/kit'
 import { makeApp } from './app'
 import { MAILS } from './mails'
+import { WORKS } from './works'
 
 /** The longest a search may take (our own choice, no source). */
 const SEARCH_SECONDS = 4
@@ -58,18 +56,8 @@ async function main(): Promise<void> {
   await new Promise<void>((resolve, reject) => http.once('error', reject).listen(config.port, config.host, resolve))
   const local = `http://${config.host === '0.0.0.0' || config.host === '::' ? '127.0.0.1' : config.host}:${(http.address() as AddressInfo).port}`
   address ||= local
-  const postman = config.smtpUrl ? new Postman(service, config.smtpUrl) : null
-  postman?.start()
-  const mailReader = new MailReader(service)
-  const mailroom = config.inboundPort === null ? null : new Mailroom(service, mailReader)
-  if (mailroom) {
-    await mailroom.listen(config.inboundPort!)
-    mailReader.start()
-  }
-  const targets = new TargetWatch(service)
-  targets.start()
-  const sweeper = new Sweeper(service)
-  sweeper.start()
+  const works = WORKS.flatMap((ofRoom) => ofRoom(service))
+  for (const work of works) await work.start()
   publisher.nudge()
   process.stdout.write(`listening ${local}\n`)
   const stop = async () => {
@@ -78,12 +66,8 @@ async function main(): Promise<void> {
     publisher.published.emit('stop')
     http.close()
     http.closeAllConnections()
-    await targets.stop()
-    await sweeper.stop()
-    await mailroom?.stop()
-    await mailReader.stop()
+    for (const work of works.reverse()) await work.stop()
     await publisher.stop()
-    await postman?.stop()
     await watch.stop()
     await Promise.all([pool.end(), changes.pool.end(), searching.pool.end()])
     process.exit(0)

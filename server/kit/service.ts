@@ -22,3 +22,11 @@ export interface Service {
   /** Where people reach this installation, without a slash at the end. */
   publicUrl: () => string
 }
+
+/** Something a room keeps going beside answering requests. */
+export interface Work {
+  start: () => void | Promise<void>
+  stop: () => Promise<void>
+}
+/** What a room has going, made once the server can be reached; in the order in which it starts, and ends the other way round. */
+export type Works = (service: Service) => Work[]

@@ -1,4 +1,2 @@
-export * from './mailReader'
-export * from './mailroom'
-export * from './postman'
 export { routes } from './routes'
+export * from './works'

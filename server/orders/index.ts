@@ -33,11 +33,11 @@ export * from './orderMove'
 export * from './sendFile'
 export * from './takeNumber'
 export * from './targetOf'
-export * from './targetWatch'
 export * from './timelineOf'
 export * from './unable'
 export * from './whoIsOn'
 export * from './mails'
+export * from './works'
 export * from './orderOf'
 export const routes: Route[] = [
   listOrders,
