@@ -39,6 +39,7 @@ import TextField from './TextField.vue'
 import TimelineList from './TimelineList.vue'
 import AssetFills from './AssetFills.vue'
 import { useAssetChoice } from './useAssetChoice'
+import { ORDER_FIELD_NAMES } from './fieldNames'
 import { useSheet } from './useSheet'
 import { assetChoices, placeChoices, useVocabulary } from './vocabulary'
 
@@ -183,25 +184,6 @@ function dispatched(version: number): void {
   void sheet.load()
 }
 
-const NAMES: Record<string, string> = {
-  summary: 'Summary',
-  description: 'Description',
-  placeId: 'Place',
-  assetId: 'Asset',
-  tradeId: 'Trade',
-  teamId: 'Team',
-  leadId: 'Lead',
-  supervisorId: 'Supervisor',
-  estimateMinor: 'Estimate',
-  kind: 'Kind of work',
-  access: 'Getting in',
-  noteForWorker: 'Note for the worker',
-  noteForPayer: 'Note for the payer',
-  contactName: 'Contact',
-  contactPhone: 'Phone',
-  outsideReference: 'Reference in another system',
-  vendorId: 'Vendor',
-}
 function showValue(field: string, value: unknown): string {
   const list = {
     tradeId: words.choices((all) => all.trades),
@@ -596,7 +578,7 @@ const index = [
       <TimelineList :entries="it.timeline" />
     </section>
     <AssetFills v-if="asking" :asset="asking.says.label" :differences="asking.differences" @choose="choice.choose" @close="choice.leave" />
-    <ConflictBox v-if="conflict" :conflict="conflict" :names="NAMES" :show="showValue" @settle="settle" />
+    <ConflictBox v-if="conflict" :conflict="conflict" :names="ORDER_FIELD_NAMES" :show="showValue" @settle="settle" />
   </article>
 </template>
 

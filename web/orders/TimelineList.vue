@@ -5,44 +5,20 @@ import { formatMinor } from '#core/kit'
 import { ORDER_STATE_NAMES } from '#core/orders'
 import { REQUEST_STATE_NAMES } from '#core/requests'
 import { longTime, shortTime } from '#web/kit'
+import { ORDER_FIELD_NAMES } from './fieldNames'
 
 /** Who, when, from, to, why: all of it, newest first. */
 defineProps<{ entries: TimelineEntry[] }>()
 const STATES: Record<string, string> = { ...ORDER_STATE_NAMES, ...REQUEST_STATE_NAMES }
-const FIELDS: Record<string, string> = {
-  summary: 'summary',
-  description: 'description',
-  placeId: 'place',
-  assetId: 'asset',
-  categoryId: 'category',
-  consequence: 'consequence',
-  hazardSeverity: 'severity of the hazard',
-  hazardLikelihood: 'likelihood of the hazard',
-  urgency: 'urgency',
-  priority: 'priority',
-  payerId: 'payer',
-  tradeId: 'trade',
-  teamId: 'team',
-  leadId: 'lead',
-  supervisorId: 'supervisor',
-  vendorId: 'vendor',
-  estimateMinor: 'estimate',
-  shares: 'payers',
-  kind: 'kind',
-  access: 'access',
-  noteForWorker: 'note for the worker',
-  noteForPayer: 'note for the payer',
-  outsideReference: 'outside reference',
-  symptom: 'symptom',
-  cause: 'cause',
-  fix: 'fix',
-}
+const FIELDS: Record<string, string> = { ...ORDER_FIELD_NAMES, payerId: 'Payer', priority: 'Priority' }
+const nameOf = (field: string) => (FIELDS[field] ?? field).replace(/^\p{Lu}/u, (letter) => letter.toLowerCase())
+
 function detail(entry: TimelineEntry): string {
   const { fields, ...facts } = entry.details ?? {}
   const about = eventRule(entry.kind).about?.(facts, { time: shortTime, money: formatMinor })
   if (about) return about
   return Object.entries(fields ?? {})
-    .map(([field, change]) => `${FIELDS[field] ?? field}${shown(field, change)}`)
+    .map(([field, change]) => `${nameOf(field)}${shown(field, change)}`)
     .join(', ')
 }
 

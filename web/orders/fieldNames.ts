@@ -1,0 +1,31 @@
+import type { OrderFields } from '#contract/orders'
+
+/** What each field of an order is called, at its field and on the timeline. */
+export const ORDER_FIELD_NAMES: Record<keyof OrderFields, string> = {
+  kind: 'Kind of work',
+  summary: 'Summary',
+  description: 'Description',
+  placeId: 'Place',
+  assetId: 'Asset',
+  categoryId: 'Category',
+  tradeId: 'Trade',
+  teamId: 'Team',
+  leadId: 'Lead',
+  supervisorId: 'Supervisor',
+  vendorId: 'Vendor',
+  consequence: 'Consequence',
+  urgency: 'Urgency',
+  hazardSeverity: 'Severity of the hazard',
+  hazardLikelihood: 'Likelihood of the hazard',
+  estimateMinor: 'Estimate',
+  contactName: 'Contact',
+  contactPhone: 'Phone',
+  access: 'Getting in',
+  noteForWorker: 'Note for the worker',
+  noteForPayer: 'Note for the payer',
+  outsideReference: 'Reference in another system',
+  symptom: 'Symptom',
+  cause: 'Cause',
+  fix: 'Fix',
+  shares: 'Payers',
+}
