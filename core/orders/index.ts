@@ -1,4 +1,5 @@
 export * from './states'
+export * from './editing'
 export * from './facts'
 export * from './needs'
 export * from './shares'

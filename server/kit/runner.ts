@@ -144,7 +144,7 @@ function inputOf<Input>(endpoint: Endpoint<Input, unknown>, request: Request): I
   const carried = endpoint.method === 'GET' || endpoint.upload ? request.query : (request.body as object)
   const { value, error } = endpoint.input.validate(cleanDeep({ ...carried, ...request.params }), { abortEarly: false, errors: { wrap: { label: '"' } } })
   if (error) throw error
-  return value as Input
+  return value
 }
 
 function idempotencyKeyOf(request: Request): string {

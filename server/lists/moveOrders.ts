@@ -3,7 +3,6 @@ import type { Done } from '#contract/kit'
 import * as contract from '#contract/lists'
 import { BULK_ORDER_RULES } from '#core/lists'
 import type { BulkOrderMove } from '#core/lists'
-import type { Permission } from '#core/people'
 import { acting, can, command, notAllowed, recordEvent, withinSites } from '#server/kit'
 import { archive, makerOf, restore } from '#server/orders'
 import type { Maker } from '#server/orders'
@@ -15,7 +14,7 @@ const maker = (move: BulkOrderMove): Maker => (move === 'archive' ? archive : mo
 export default command(contract.moveOrders, async (context) => {
   const { tx, input, now } = context
   const { move, items, reason, holdReason } = input
-  const permission = BULK_ORDER_RULES[move].may as Permission
+  const permission = BULK_ORDER_RULES[move].may
   if (!can(context.who, permission)) throw notAllowed()
   // Many are moved by the right to move one, at the sites where it is held.
   const who = acting(context.who, permission)

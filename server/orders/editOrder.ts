@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/orders'
 import type { OrderFields } from '#contract/orders'
-import { refuse } from '#core/kit'
+import { Refusal } from '#core/kit'
+import { editReason } from '#core/orders'
 import { PRIORITIES, prioritySaid } from '#core/requests'
 import type { Priority } from '#core/requests'
 import { command, conflict, maySee, mustKnow, notFound } from '#server/kit'
@@ -13,11 +14,6 @@ import type { OrderRecord } from './orderRecord'
 import { readOrderSheet } from './readOrderSheet'
 import { rulesOf } from './ruleBook'
 import { promiseFor } from './targetOf'
-
-/** What was agreed to in the approval does not change behind the approver's back. */
-const AGREED: (keyof OrderFields)[] = ['estimateMinor', 'shares', 'kind', 'placeId', 'assetId', 'supervisorId']
-/** Once posted, what the charge tells stays as it was told. */
-const FROZEN_WHEN_CLOSED: (keyof OrderFields)[] = ['summary', 'description', 'noteForPayer']
 
 /** What the priority, and with it the promise, follows from. */
 const REPRICING: (keyof OrderFields)[] = ['consequence', 'urgency', 'hazardSeverity', 'hazardLikelihood', 'categoryId']
@@ -43,7 +39,8 @@ export default command(contract.editOrder, async ({ tx, who, input, now, tell })
       shares: ['payer', shares?.map((share) => share.payerId)],
     },
   )
-  refuseAgreed(order, { ...fields, ...(shares ? { shares } : {}) })
+  const fixed = Object.keys({ ...fields, ...(shares ? { shares } : {}) }).flatMap((field) => editReason(order.state, field) ?? [])
+  if (fixed.length) throw new Refusal(fixed)
   const patch: Partial<typeof orders.$inferInsert> = fields
   if (REPRICING.some((field) => field in fields)) Object.assign(patch, await repriced(tx, order, fields))
   const sharesChanged = shares ? await saveShares(tx, id, shares) : null
@@ -59,25 +56,6 @@ export default command(contract.editOrder, async ({ tx, who, input, now, tell })
   }
   return readOrderSheet(tx, who, id, now)
 })
-
-function refuseAgreed(order: OrderRecord, fields: Partial<Record<keyof OrderFields, unknown>>): void {
-  const over = order.state === 'closed' || order.state === 'cancelled'
-  const fixed =
-    order.state === 'draft'
-      ? []
-      : over
-        ? [...AGREED, ...FROZEN_WHEN_CLOSED]
-        : order.state === 'done' || order.state === 'checked'
-          ? AGREED.filter((field) => field !== 'shares')
-          : AGREED
-  const touched = fixed.find((field) => field in fields)
-  if (touched)
-    refuse(
-      'agreed',
-      over ? 'The order is over; this stays as it was.' : 'This was agreed to in the approval. Send the order back, or reopen it, to change it.',
-      touched,
-    )
-}
 
 async function repriced(tx: Tx, order: OrderRecord, fields: Partial<OrderRecord>): Promise<Partial<OrderRecord>> {
   const said = { ...order, ...fields }

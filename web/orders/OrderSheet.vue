@@ -4,6 +4,7 @@ import * as contract from '#contract/orders'
 import { formatMinor } from '#core/kit'
 import { COST_KIND_NAMES, STINT_KIND_NAMES } from '#core/ledger'
 import {
+  editReason,
   completeForApproval,
   HOLD_REASON_NAMES,
   HOLD_REASONS,
@@ -64,7 +65,8 @@ const it = computed(() => sheet.value.value)
 watch(it, (now) => now && emit('about', { placeId: now.place?.id, assetId: now.asset?.id, orderId: now.id }))
 const over = computed(() => !!it.value && isSettled(it.value.state))
 const mayEdit = computed(() => session.can('orders.edit') && !over.value && !it.value?.discarded)
-const agreed = computed(() => !mayEdit.value || it.value?.state !== 'draft')
+/** What stays as it is where the order stands, or for everybody who does not edit orders. */
+const stays = (field: string) => !mayEdit.value || !it.value || editReason(it.value.state, field) !== null
 const mayDispatch = computed(() => session.can('orders.dispatch') && ['ready', 'dispatched'].includes(it.value?.state ?? ''))
 const missing = computed(() => (it.value?.state === 'draft' ? completeForApproval(it.value.facts) : []))
 const readiness = computed(() => (it.value?.state === 'done' ? ORDER_MOVES.check.needs.flatMap((need) => need(it.value!.facts)) : []))
@@ -300,7 +302,7 @@ const index = [
           :value="it.place?.id ?? null"
           :current="it.place && { value: it.place.id, label: `${it.place.code} ${it.place.name}` }"
           :find="placeChoices"
-          :disabled="agreed"
+          :disabled="stays('placeId')"
           @pick="save({ placeId: $event as number | null })"
         />
         <PickField
@@ -309,7 +311,7 @@ const index = [
           :value="it.asset?.id ?? null"
           :current="it.asset && { value: it.asset.id, label: `${it.asset.tag} ${it.asset.name}` }"
           :find="(q) => assetChoices(q, it!.place?.id ?? null)"
-          :disabled="agreed"
+          :disabled="stays('assetId')"
           clearable
           @pick="choice.pick($event as number | null)"
         />
@@ -354,7 +356,7 @@ const index = [
           label="Kind of work"
           :value="it.kind"
           :choices="ORDER_KINDS.map((one) => ({ value: one, label: ORDER_KIND_NAMES[one] }))"
-          :disabled="agreed"
+          :disabled="stays('kind')"
           @pick="save({ kind: $event as OrderKind })"
         />
         <PickField
@@ -386,7 +388,7 @@ const index = [
           label="Who supervises it"
           :value="it.supervisorId"
           :choices="words.choices((all) => all.accounts.filter((one) => one.roles.includes('approver')))"
-          :disabled="agreed"
+          :disabled="stays('supervisorId')"
           @pick="save({ supervisorId: $event as number })"
         />
         <PickField
@@ -402,7 +404,7 @@ const index = [
           name="estimateMinor"
           :label="`Estimate (${it.site.currency})`"
           :value="it.estimateMinor"
-          :disabled="agreed"
+          :disabled="stays('estimateMinor')"
           :problem="sentenceAt('estimateMinor')"
           @save="(now, base) => saveFrom('estimateMinor', now, base)"
         />
@@ -410,7 +412,7 @@ const index = [
       <ShareFields
         :shares="it.shares"
         :choices="words.choices((all) => all.payers)"
-        :disabled="!mayEdit || !['draft', 'done', 'checked'].includes(it.state)"
+        :disabled="stays('shares')"
         :problem="sentenceAt('shares')"
         @save="save({ shares: $event })"
       />
