@@ -22,9 +22,17 @@ module.exports = {
     { name: 'standins-stand-alone', severity: 'error', from: { path: '^standins/' }, to: { path: '^(core|contract|server|web|demo|tests)/' } },
     {
       name: 'server-rooms-by-their-door',
+      comment: 'index.ts is what a room does; records.ts is what others write into its tables.',
       severity: 'error',
       from: { path: `^server/(${rooms})/` },
-      to: { path: `^server/(${rooms})/(?!index\\.ts$).+`, pathNot: '^server/$1/' },
+      to: { path: `^server/(${rooms})/(?!(index|records)\\.ts$).+`, pathNot: '^server/$1/' },
+    },
+    {
+      name: 'records-know-kit-and-tables-only',
+      comment: 'So that every room may come in by them, whatever builds on what.',
+      severity: 'error',
+      from: { path: `^server/(${rooms})/records\\.ts$` },
+      to: { path: '^server/', pathNot: '^server/(kit/index|tables/.+|[a-z]+/records)\\.ts$' },
     },
     {
       name: 'core-rooms-by-their-door',

@@ -3,6 +3,7 @@ import prettier from 'eslint-config-prettier'
 import vue from 'eslint-plugin-vue'
 import globals from 'globals'
 import ts from 'typescript-eslint'
+import { ownTables } from './scripts/lint/ownTables.mjs'
 
 export default ts.config(
   { ignores: ['dist/', 'node_modules/', '.evrix/', '.run/', 'server/migrations/', 'coverage/'] },
@@ -17,6 +18,12 @@ export default ts.config(
   },
   // In components, what others export is not known precisely enough to say that an assertion is needless.
   { files: ['**/*.ts'], rules: { '@typescript-eslint/no-unnecessary-type-assertion': 'error' } },
+  {
+    files: ['server/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    plugins: { evrix: { rules: { 'own-tables': ownTables } } },
+    rules: { 'evrix/own-tables': ['error', { folder: `${import.meta.dirname}/server/tables` }] },
+  },
   { files: ['**/*.mjs', '**/*.cjs'], languageOptions: { globals: globals.node } },
   {
     rules: {

@@ -1,5 +1,5 @@
 import { isOver, standingAt } from '#core/orders'
-import type { RuleBook } from '#core/orders'
+import type { RuleBook, RuleSection } from '#core/orders'
 import type { World } from './world'
 
 /** What the marine station decided for itself: few rules, each of a kind a reader meets in Setup. */
@@ -13,7 +13,7 @@ export function makeRuleBook(world: World, siteId: number): void {
     ],
     approvals: [{ when: { kinds: ['improvement'], amountFromMinor: 500_000 }, asks: ['supervisor', { accountId: osric }], inOrder: true }],
   }
-  world.put('ruleBooks', { siteId, content, version: 1 })
+  for (const [section, rules] of Object.entries(content)) world.put('ruleSections', { siteId, section: section as RuleSection, content: rules, version: 1 })
   if (lifts)
     world.add('targetExceptions', { siteId, categoryId: lifts.id!, priority: 'urgent', clock: 'continuous', responseMinutes: 60, completionMinutes: 240 })
   const kiosk = world.rows.payers.find((payer) => payer.code === 'NPK')!

@@ -28,7 +28,7 @@ export const TABLES = [
   'numberings',
   'targetRules',
   'targetExceptions',
-  'ruleBooks',
+  'ruleSections',
   'settings',
   'parts',
   'stores',

@@ -4,7 +4,19 @@ import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { root } from './kit/tools.mjs'
 
-const SOURCES = ['core', 'contract', 'server', 'web', 'standins', 'demo', 'vite.config.ts', 'package-lock.json', 'index.html', 'scripts/build.mjs']
+const SOURCES = [
+  'core',
+  'contract',
+  'server',
+  'web',
+  'standins',
+  'demo',
+  'vite.config.ts',
+  'package.json',
+  'package-lock.json',
+  'index.html',
+  'scripts/build.mjs',
+]
 const PROGRAMS = {
   main: 'server/main.ts',
   'statementPdf.worker': 'server/ledger/statementPdf.worker.ts',

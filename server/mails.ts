@@ -4,9 +4,8 @@ import { dispatchMails } from '#server/dispatch'
 import type { Mails } from '#server/kit'
 import { orderMails } from '#server/orders'
 import { requestMails } from '#server/requests'
-import { setupMails } from '#server/setup'
 
-const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails, setupMails }
+const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails }
 type Written = { [Room in keyof typeof BY_ROOM]: keyof (typeof BY_ROOM)[Room] }[keyof typeof BY_ROOM]
 
 /** Does not compile while a kind that says it is written of has nobody who writes, or the other way round. */

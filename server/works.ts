@@ -1,7 +1,12 @@
 import { Sweeper } from '#server/kit'
-import type { Works } from '#server/kit'
+import type { Sweep, Works } from '#server/kit'
 import { mailWorks } from '#server/mail'
 import { orderWorks } from '#server/orders'
+import { sweepSignIns } from '#server/people'
+import { sweepReporterLinks } from '#server/requests'
+
+/** What every room has removed once it has had its time. */
+const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks]
 
 /** What every room keeps going, in the order in which it starts. */
-export const WORKS: readonly Works[] = [mailWorks, orderWorks, (service) => [new Sweeper(service)]]
+export const WORKS: readonly Works[] = [mailWorks, orderWorks, (service) => [new Sweeper(service, SWEEPS)]]

@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
+export * from './unable'
 
 /** What an approver decides on from a mail: the whole of it, and nothing of other orders. */
 export interface ApprovalPage {

@@ -7,6 +7,9 @@ import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, ORDER_STATIONS } from '#core/o
 import type { HoldReason, OrderFacts, OrderKind, OrderState, Station, TargetStanding } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Consequence, Likelihood, Priority, Severity, Urgency } from '#core/requests'
+export * from './promises'
+
+export * from './ruleSections'
 
 /** The instants a gauge is drawn from. */
 export interface GaugeTarget {

@@ -4,6 +4,7 @@ import type { Instant } from '#contract/kit'
 import type { Role } from '#core/people'
 import { ENTERED_CHANNELS } from '#core/requests'
 import type { EnteredChannel } from '#core/requests'
+export * from './accounts'
 
 export * from './away'
 

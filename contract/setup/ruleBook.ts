@@ -1,9 +1,11 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
+import { LIFECYCLE_RULES } from '#contract/orders'
+import { PRIORITY_RULES } from '#contract/requests'
 import type { WorkCalendar } from '#core/kit'
-import { ALWAYS_NEEDED, COMPLETENESS_LINES, ESCALATION_ROLES, MOVES_WITH_REASON, ORDER_KINDS, ORDER_STATES, OWN_SUBMISSIONS, TARGET_CLOCKS } from '#core/orders'
+import { TARGET_CLOCKS } from '#core/orders'
 import type { NeededReason, OrderMove, OrderState, ReasonRule, RuleBook, RuleSection, TargetClock } from '#core/orders'
-import { CONSEQUENCES, HAZARD_LEVELS, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
+import { PRIORITIES } from '#core/requests'
 import type { Priority } from '#core/requests'
 
 export interface PromiseException {
@@ -26,10 +28,14 @@ export interface Consent {
 /** Everything a site decides about its orders, with what the ids in it are called. */
 export interface RuleBookSheet {
   siteId: number
-  version: number
+  /** Each section has its own: two people change different ones without meeting. */
+  versions: Record<RuleSection, number>
+  /** Sections whose kept rules cannot be read; the usual ones are in force until somebody keeps others. */
+  unreadable: RuleSection[]
   currency: string
   book: RuleBook
   calendar: WorkCalendar
+  calendarVersion: number
   exceptions: PromiseException[]
   consents: Consent[]
   names: Record<'places' | 'payers' | 'accounts', { id: number; name: string }[]>
@@ -45,73 +51,8 @@ export const readRuleBook = endpoint<{ siteId: number }, RuleBookSheet>({
   input: Joi.object<{ siteId: number }, true>(bySite),
 })
 
-const list = <T extends string>(values: readonly T[]) => Joi.array().items(field.oneOf(values)).unique()
-const when = Joi.object({
-  states: list(ORDER_STATES),
-  kinds: list(ORDER_KINDS),
-  priorities: list(PRIORITIES),
-  amountFromMinor: field.minor(),
-  placeId: field.id(),
-  payerIds: Joi.array().items(field.id()).unique().max(20),
-  olderThanDays: Joi.number().integer().min(0).max(3650),
-}).required()
-const account = Joi.object({ accountId: field.id().required() })
-
-const each = <T extends string>(keys: readonly T[], schema: Joi.Schema) => Joi.object(Object.fromEntries(keys.map((key) => [key, schema.required()])))
-
-const reasons = Joi.array()
-  .max(40)
-  .items(
-    Joi.object({
-      move: field.oneOf(MOVES_WITH_REASON).required(),
-      when,
-      answers: Joi.array().items(field.line(120)).unique().max(20).required(),
-    }),
-  )
-
-/** What each section has to look like; nothing else gets into the book. */
-const SECTIONS: { [Section in RuleSection]: Joi.Schema<RuleBook[Section]> } = {
-  matrix: each(CONSEQUENCES, each(URGENCIES, field.oneOf(PRIORITIES))),
-  hazards: each(LIKELIHOODS, Joi.array().items(field.oneOf(HAZARD_LEVELS)).length(SEVERITIES.length)),
-  completeness: each(
-    ORDER_KINDS,
-    list(COMPLETENESS_LINES).custom((lines: string[], helpers) =>
-      ALWAYS_NEEDED.every((one) => lines.includes(one))
-        ? lines
-        : helpers.message({ custom: 'Summary, place, priority, payer and estimate are always needed.' }),
-    ),
-  ),
-  reasons,
-  ownSubmissions: field.oneOf(OWN_SUBMISSIONS),
-  approvals: Joi.array()
-    .max(40)
-    .items(
-      Joi.object({
-        when,
-        asks: Joi.array()
-          .items(Joi.alternatives(account, field.oneOf(['supervisor'])))
-          .min(1)
-          .max(6)
-          .unique()
-          .required(),
-        inOrder: Joi.boolean().required(),
-      }),
-    ),
-  escalations: Joi.array()
-    .max(40)
-    .items(
-      Joi.object({
-        at: field.oneOf(['close', 'past']).required(),
-        when,
-        tell: Joi.array()
-          .items(Joi.alternatives(account, field.oneOf(ESCALATION_ROLES)))
-          .min(1)
-          .max(8)
-          .unique()
-          .required(),
-      }),
-    ),
-}
+/** What each section has to look like, brought by the room whose rules they are; nothing else gets into the book, or is read out of it. */
+export const RULE_SECTIONS: { [Section in RuleSection]: Joi.Schema<RuleBook[Section]> } = { ...PRIORITY_RULES, ...LIFECYCLE_RULES }
 
 export type SaveRules = { [Section in RuleSection]: { siteId: number; version: number; section: Section; content: RuleBook[Section] } }[RuleSection]
 
@@ -120,14 +61,14 @@ export const saveRules = endpoint<SaveRules, RuleBookSheet>({
   path: '/api/setup/rules/:siteId',
   says: 'Change one section of the rules; it is in force at once.',
   may: 'setup.edit',
-  // What `content` looks like follows from the section: SECTIONS holds each to the rule book’s type.
+  // What `content` looks like follows from the section: RULE_SECTIONS holds each to the rule book’s type.
   input: Joi.object({
     ...bySite,
     version: Joi.number().integer().min(0).required(),
-    section: field.oneOf(Object.keys(SECTIONS)).required(),
+    section: field.oneOf(Object.keys(RULE_SECTIONS)).required(),
     content: Joi.any()
       .required()
-      .when('section', { switch: Object.entries(SECTIONS).map(([is, then]) => ({ is, then })) }),
+      .when('section', { switch: Object.entries(RULE_SECTIONS).map(([is, then]) => ({ is, then })) }),
   }),
 })
 
@@ -146,7 +87,11 @@ export const tryReasonRules = endpoint<
   path: '/api/setup/rules/:siteId/try-reasons',
   says: 'What reason rules would ask for on an order, before they are in force. Changes nothing.',
   may: 'setup.edit',
-  input: Joi.object<{ siteId: number; number: string; rules: ReasonRule[] }, true>({ ...bySite, number: field.line(16).required(), rules: reasons.required() }),
+  input: Joi.object<{ siteId: number; number: string; rules: ReasonRule[] }, true>({
+    ...bySite,
+    number: field.line(16).required(),
+    rules: LIFECYCLE_RULES.reasons.required(),
+  }),
 })
 
 const promise = {

@@ -57,24 +57,40 @@ export function isWorkingAt(at: Date, calendar: WorkCalendar): boolean {
 function* stretchesFrom(start: Date, calendar: WorkCalendar): Generator<[number, number]> {
   const first = DateTime.fromJSDate(start, { zone: calendar.zone })
   const noon = Date.UTC(first.year, first.month - 1, first.day, 12)
+  const days = daysOf(calendar)
   for (let n = 0; n < LONGEST_SEARCH_DAYS; n++) {
-    for (const stretch of stretchesOn(new Date(noon + n * DAY).toISOString().slice(0, 10), calendar)) if (stretch[1] > start.getTime()) yield stretch
+    for (const stretch of stretchesOn(noon + n * DAY, days, calendar)) if (stretch[1] > start.getTime()) yield stretch
   }
 }
 
 const DAY = 86_400_000
-const known = new WeakMap<WorkCalendar, Map<string, [number, number][]>>()
+/** By noon of the local date, as if it were UTC. */
+type Days = Map<number, [number, number][]>
+const MOST_CALENDARS = 64
+/** Days worked out so far, by what the calendar says: it is read anew for every answer, and says the same. */
+const byContent = new Map<string, Days>()
+const byCalendar = new WeakMap<WorkCalendar, Days>()
 
-/** The stretches of one local date as instants, remembered for as long as the calendar is. */
-function stretchesOn(date: string, calendar: WorkCalendar): [number, number][] {
-  const days = known.get(calendar) ?? new Map<string, [number, number][]>()
-  known.set(calendar, days)
-  const found = days.get(date)
+function daysOf(calendar: WorkCalendar): Days {
+  const known = byCalendar.get(calendar)
+  if (known) return known
+  const content = JSON.stringify([calendar.zone, calendar.week, calendar.holidays])
+  const days: Days = byContent.get(content) ?? new Map()
+  if (byContent.size >= MOST_CALENDARS) byContent.clear()
+  byContent.set(content, days)
+  byCalendar.set(calendar, days)
+  return days
+}
+
+/** The stretches of one local date as instants. */
+function stretchesOn(noon: number, days: Days, calendar: WorkCalendar): [number, number][] {
+  const found = days.get(noon)
   if (found) return found
+  const date = new Date(noon).toISOString().slice(0, 10)
   const day = DateTime.fromISO(date, { zone: calendar.zone })
   const stretches = calendar.holidays.includes(date) ? [] : (calendar.week[day.weekday - 1] ?? [])
   const instants = stretches.map(({ from, to }): [number, number] => [localInstant(day, from), localInstant(day, to)]).filter(([from, to]) => to > from)
-  days.set(date, instants)
+  days.set(noon, instants)
   return instants
 }
 

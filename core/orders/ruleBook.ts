@@ -1,5 +1,5 @@
-import { DEFAULT_MATRIX, HAZARD_TABLE } from '#core/requests'
-import type { HazardTable, PriorityMatrix } from '#core/requests'
+import { USUAL_PRIORITY_RULES } from '#core/requests'
+import type { PriorityRules } from '#core/requests'
 import type { ApprovalRule } from './agreements'
 import { USUALLY_NEEDED } from './completenessLines'
 import type { CompletenessRules } from './completenessLines'
@@ -10,16 +10,17 @@ import type { ReasonRule } from './reasonRule'
 export const OWN_SUBMISSIONS = ['never', 'own_limit'] as const
 export type OwnSubmissions = (typeof OWN_SUBMISSIONS)[number]
 
-/** Everything a site decides about its own orders, edited in Setup and in force at once. */
-export interface RuleBook {
-  matrix: PriorityMatrix
-  hazards: HazardTable
+/** What a site decides about the lifecycle of its orders. */
+export interface LifecycleRules {
   completeness: CompletenessRules
   reasons: ReasonRule[]
   approvals: ApprovalRule[]
   escalations: EscalationRule[]
   ownSubmissions: OwnSubmissions
 }
+
+/** Everything a site decides by itself, in sections that each change on their own: edited in Setup and in force at once. */
+export interface RuleBook extends PriorityRules, LifecycleRules {}
 export type RuleSection = keyof RuleBook
 
 /** The part of the rules a Sheet needs to say what is possible before anything is pressed. */
@@ -27,8 +28,7 @@ export type OrderRules = Pick<RuleBook, 'completeness' | 'reasons' | 'ownSubmiss
 
 /** What a site starts with. */
 export const DEFAULT_RULES: RuleBook = {
-  matrix: DEFAULT_MATRIX,
-  hazards: HAZARD_TABLE,
+  ...USUAL_PRIORITY_RULES,
   completeness: {
     repair: USUALLY_NEEDED,
     preventive: USUALLY_NEEDED,

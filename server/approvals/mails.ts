@@ -1,6 +1,7 @@
 import { notice } from '#server/kit'
 import type { Mails, Telling } from '#server/kit'
 import { orderOf } from '#server/orders'
+import { noticeOfUnable } from './noticeOfUnable'
 import { tellApprovers } from './tellApprovers'
 
 /** What approvers are asked, and what the desk hears of their answers. */
@@ -14,6 +15,7 @@ export const approvalMails = {
   },
   'order.question': noticeOfQuestion,
   'order.sendBack': (telling) => noticeForDesk(telling, 'sent back'),
+  'setup.account': noticeOfUnable,
 } satisfies Mails
 
 async function noticeForDesk(telling: Telling, verdict: string): Promise<void> {

@@ -1,14 +1,16 @@
-import { and, count, eq, isNull, ne } from 'drizzle-orm'
+import { and, count, eq, ne } from 'drizzle-orm'
 import type { VisitResult } from '#core/dispatch'
 import { refuse } from '#core/kit'
 import { moveOrder } from '#core/orders'
+import { endVisit, keepPassUntil, liveVisit } from '#server/dispatch/records'
+import type { VisitRecord } from '#server/dispatch/records'
 import { nobody, recordEvent } from '#server/kit'
 import type { Tx } from '#server/kit'
-import { factsOf, heldTarget, liveVisit, lockOrderById, openMembersOf, saveMove, takeOut } from '#server/orders'
+import { factsOf, heldTarget, lockOrderById, noteOutcome, openMembersOf, saveMove, takeOut } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
-import { orders, vendorPasses, visits } from '../tables'
+import { visits } from '../tables'
 import { applyCallOutMinimum, stopClockOf } from './stint'
-import type { VisitRecord, Worker } from './stint'
+import type { Worker } from './stint'
 
 export interface Leaving {
   result: VisitResult
@@ -25,17 +27,14 @@ export async function finishVisit(tx: Tx, worker: Worker, order: OrderRecord, vi
   if (visit.state !== 'on_site') refuse('not_started', visit.state === 'ended' ? 'You have left this job already.' : 'Start the clock before you finish.')
   await stopClockOf(tx, worker, order, visit, now)
   await applyCallOutMinimum(tx, visit)
-  await tx
-    .update(visits)
-    .set({ state: 'ended', endedAt: now, result: leaving.result, version: visit.version + 1 })
-    .where(eq(visits.id, visit.id))
+  await endVisit(tx, visit, leaving.result, now)
   const outcome = {
     symptom: leaving.symptom || order.symptom,
     cause: leaving.cause || order.cause,
     fix: leaving.fix || order.fix,
     outcomeNote: leaving.note || order.outcomeNote,
   }
-  await tx.update(orders).set(outcome).where(eq(orders.id, order.id))
+  await noteOutcome(tx, order.id, outcome)
   await recordEvent(tx, worker, now, {
     kind: 'field.leave',
     siteId: order.siteId,
@@ -58,10 +57,7 @@ async function movedBy(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitR
   const facts = await factsOf(tx, order, nobody, now)
   if (leaving.result === 'done') {
     await saveMove(tx, worker, now, order, 'finish', moveOrder(facts, 'finish', null), null, { finishedAt: now })
-    await tx
-      .update(vendorPasses)
-      .set({ expiresAt: new Date(now.getTime() + BILLING_DAYS * 86_400_000) })
-      .where(and(eq(vendorPasses.visitId, visit.id), isNull(vendorPasses.revokedAt)))
+    await keepPassUntil(tx, visit.id, new Date(now.getTime() + BILLING_DAYS * 86_400_000))
   } else if (leaving.result === 'part') {
     const reason = leaving.note || 'A part is missing.'
     await saveMove(tx, worker, now, order, 'hold', moveOrder(facts, 'hold', reason), reason, {

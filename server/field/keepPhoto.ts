@@ -1,11 +1,11 @@
+import { keepAttachment } from '#server/kit'
 import type { Picture, Tx } from '#server/kit'
+import type { VisitRecord } from '#server/dispatch/records'
 import type { OrderRecord } from '#server/orders'
-import { attachments } from '../tables'
-import type { VisitRecord } from './stint'
 
 /** Keeps a photo from the job on its order. */
 export async function keepPhoto(tx: Tx, order: OrderRecord, visit: VisitRecord, picture: Picture, now: Date): Promise<void> {
-  await tx.insert(attachments).values({
+  await keepAttachment(tx, {
     siteId: order.siteId,
     orderId: order.id,
     visitId: visit.id,

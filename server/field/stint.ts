@@ -5,13 +5,14 @@ import { refuse } from '#core/kit'
 import { CHARGED_STINTS, chargedMinutes, isCharged, labourCost, rateAt } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import { moveOrder } from '#core/orders'
+import { beginVisit } from '#server/dispatch/records'
+import type { VisitRecord } from '#server/dispatch/records'
 import { nobody, recordEvent } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { factsOf, saveMove } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
-import { orders, sites, stints, technicianRates, technicians, visits } from '../tables'
+import { orders, sites, stints, technicianRates, technicians } from '../tables'
 
-export type VisitRecord = typeof visits.$inferSelect
 export type Worker = Pick<Asker, 'accountId' | 'name'>
 
 /** Starts the clock on a visit, or goes on as another kind of time. Arriving starts the order. */
@@ -25,11 +26,7 @@ export async function switchStintOf(tx: Tx, worker: Worker, order: OrderRecord, 
   await tx
     .insert(stints)
     .values({ visitId: visit.id, orderId: order.id, technicianId: visit.technicianId, runningTechnicianId: visit.technicianId, kind, startAt: now })
-  if (visit.state === 'planned')
-    await tx
-      .update(visits)
-      .set({ state: 'on_site', startedAt: now, version: visit.version + 1 })
-      .where(eq(visits.id, visit.id))
+  if (visit.state === 'planned') await beginVisit(tx, visit, now)
   if (order.state !== to) await saveMove(tx, worker, now, order, 'start', to, null, order.respondedAt ? {} : { respondedAt: now })
   await recordEvent(tx, worker, now, { kind: 'field.stint', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: { stint: kind } })
 }

@@ -1,19 +1,16 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/help'
-import { preparedCommand, maySee, notFound, readFileSent } from '#server/kit'
+import { keepAttachment, maySee, notFound, preparedCommand, readFileSent } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
-import { articles, attachments } from '../tables'
+import { articles } from '../tables'
 
 export default preparedCommand(
   contract.addArticleFile,
   ({ request, input }) => readFileSent(request.file, input.name),
   async ({ tx, who, input, ready, now }) => {
     const article = await articleOf(tx, who, input.id)
-    const [saved] = await tx
-      .insert(attachments)
-      .values({ siteId: article.siteId, articleId: article.id, ...ready, shared: true, at: now })
-      .$returningId()
-    return { id: saved!.id, kind: ready.kind, name: ready.name, address: `/api/help/files/${saved!.id}` }
+    const id = await keepAttachment(tx, { siteId: article.siteId, articleId: article.id, ...ready, shared: true, at: now })
+    return { id, kind: ready.kind, name: ready.name, address: `/api/help/files/${id}` }
   },
   ({ db, who, input }) => articleOf(db, who, input.id),
 )

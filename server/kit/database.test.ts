@@ -1,6 +1,6 @@
 import { isDeadlock, isDuplicate, isOutOfTime, unavailability } from './database'
 import { DatabaseAway } from './databaseWatch'
-import { withoutPrivateLinks } from './sweeper'
+import { withoutPrivateLinks } from './outbox'
 
 /** Drizzle wraps what the driver says: the code stands a level below. */
 const wrapped = (more: object) => Object.assign(new Error('Failed query'), { cause: Object.assign(new Error('driver'), more) })

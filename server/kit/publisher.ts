@@ -159,3 +159,8 @@ export class Publisher {
         )
   }
 }
+
+/** The publisher tries it once more with its next round; failing again, it is set aside again. */
+export async function tryTellingAgain(tx: Tx, eventId: number, now: Date): Promise<void> {
+  await tx.update(untoldEvents).set({ setAsideAt: null, nextAt: now }).where(eq(untoldEvents.eventId, eventId))
+}

@@ -2,6 +2,11 @@ import { eq } from 'drizzle-orm'
 import { settings } from '../tables'
 import type { Tx } from './database'
 
+/** Sets what lockSetting would find. */
+export async function saveSetting(tx: Tx, name: string, value: unknown): Promise<void> {
+  await tx.insert(settings).values({ name, value }).onDuplicateKeyUpdate({ set: { value } })
+}
+
 /** A setting, locked until the change ends; made with this value when it is not there yet. */
 export async function lockSetting(tx: Tx, name: string, otherwise: unknown): Promise<unknown> {
   // Looked for before it is made: an insert that finds a row takes a weaker lock, and two that then want more wait for each other.

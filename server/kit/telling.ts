@@ -1,6 +1,9 @@
+import { and, eq, isNull } from 'drizzle-orm'
 import type { EventKind } from '#core/events'
-import { mails, notices } from '../tables'
+import { notices } from '../tables'
 import type { Tx } from './database'
+import { writeMail } from './outbox'
+import type { Mail } from './outbox'
 import type { PublishedEvent, Subscriber } from './publisher'
 import type { Service } from './service'
 
@@ -21,8 +24,6 @@ export function writerOf(rooms: readonly Mails[], service: () => Service): Subsc
   }
 }
 
-type MailRow = typeof mails.$inferInsert
-
 /** A mail to be sent, once for each event, occasion and address. */
 export async function mail(
   { tx, event }: Telling,
@@ -30,12 +31,9 @@ export async function mail(
   to: string,
   subject: string,
   text: string,
-  more: Pick<MailRow, 'html' | 'from' | 'requestId' | 'followerId' | 'inReplyTo'> = {},
+  more: Partial<Pick<Mail, 'html' | 'from' | 'requestId' | 'followerId' | 'inReplyTo'>> = {},
 ): Promise<void> {
-  await tx
-    .insert(mails)
-    .ignore()
-    .values({ eventId: event.id, occasion, to, subject: subject.slice(0, 250), text, ...more, state: 'waiting', nextAt: event.at, writtenAt: event.at })
+  await writeMail(tx, event.at, { eventId: event.id, occasion, to, subject, text, ...more })
 }
 
 /** Something said inside the application, once for each event and person. */
@@ -54,4 +52,12 @@ export async function notice({ tx, event }: Telling, accountIds: number[], sente
         at: event.at,
       })),
     )
+}
+
+/** Everything somebody was told of so far is read. */
+export async function markNoticesRead(tx: Tx, accountId: number, now: Date): Promise<void> {
+  await tx
+    .update(notices)
+    .set({ readAt: now })
+    .where(and(eq(notices.accountId, accountId), isNull(notices.readAt)))
 }

@@ -1,5 +1,5 @@
 import { and, eq, gt, inArray, isNull, lte, or } from 'drizzle-orm'
-import type { SQL } from 'drizzle-orm'
+import type { Placeholder, SQL } from 'drizzle-orm'
 import type { Request } from 'express'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import { may, mayAt, ROLES, sitesOf } from '#core/people'
@@ -42,15 +42,17 @@ export const nobody: Asker = {
 
 /** The person behind a session token, or null when it is unknown or over. */
 export async function askerOf(db: Reader, token: string, now: Date): Promise<Asker | null> {
-  const [session] = await db
+  const mine = db
     .select({ accountId: sessions.accountId })
     .from(sessions)
     .where(and(eq(sessions.tokenHash, sha256(token)), gt(sessions.expiresAt, now)))
-  return session ? askerById(db, session.accountId) : null
+  return findAsker(db, inArray(accounts.id, mine))
 }
 
 /** Somebody as they stand now, with roles and limit, or null when the account is closed. */
-export async function askerById(db: Reader, accountId: number): Promise<Asker | null> {
+export const askerById = (db: Reader, accountId: number): Promise<Asker | null> => findAsker(db, eq(accounts.id, accountId))
+
+async function findAsker(db: Reader, which: SQL): Promise<Asker | null> {
   const rows = await db
     .select({
       accountId: accounts.id,
@@ -66,7 +68,7 @@ export async function askerById(db: Reader, accountId: number): Promise<Asker | 
     .innerJoin(people, eq(people.id, accounts.personId))
     .leftJoin(technicians, eq(technicians.accountId, accounts.id))
     .leftJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
-    .where(and(eq(accounts.id, accountId), isNull(accounts.disabledAt)))
+    .where(and(which, isNull(accounts.disabledAt)))
   const first = rows[0]
   if (!first) return null
   const grants = rows.flatMap((row) => (row.role ? [{ role: row.role, siteId: row.siteId }] : []))
@@ -102,7 +104,7 @@ export const acting = (who: Asker, permission: Permission): Asker => ({ ...who, 
 export const canAt = (who: Asker, permission: Permission, siteId: number) => mayAt(who.grants, permission, siteId)
 
 /** Accounts that carry a permission at a site: open, and with a role that holds there. */
-export function holdersAt(permission: Permission, siteId: number): SQL {
+export function holdersAt(permission: Permission, siteId: number | Placeholder): SQL {
   const roles = ROLES.filter((role) => may([role], permission))
   return and(isNull(accounts.disabledAt), inArray(accountRoles.role, roles), or(isNull(accountRoles.siteId), eq(accountRoles.siteId, siteId)))!
 }

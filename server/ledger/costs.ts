@@ -1,77 +1,90 @@
-import { and, eq, gt, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
+import { unionAll } from 'drizzle-orm/mysql-core'
 import { chargedHours, lineAmount } from '#core/kit'
 import type { CostLine } from '#core/ledger'
-import { CHARGED_STINTS, STINT_KIND_NAMES } from '#core/ledger'
+import { isCharged, STINT_KIND_NAMES } from '#core/ledger'
 import type { Reader } from '#server/kit'
+import { statement } from '#server/kit'
 import { accounts, parts, people, stints, stockMovements, technicians, vendorBillLines, vendorBills, vendors } from '../tables'
 
-/** Every cost on an order, traceable to its stint, movement or bill line. Three statements. */
+/** Every cost on an order, traceable to its stint, movement or bill line. Two statements. */
 export async function costLinesOf(db: Reader, orderId: number): Promise<CostLine[]> {
   const labour = await db
-    .select({ id: stints.id, kind: stints.kind, minutes: stints.minutes, perHour: stints.perHourMinor, cost: stints.costMinor, name: people.name })
+    .select({ stint: stints, person: people.name })
     .from(stints)
     .innerJoin(technicians, eq(technicians.id, stints.technicianId))
     .innerJoin(accounts, eq(accounts.id, technicians.accountId))
     .innerJoin(people, eq(people.id, accounts.personId))
-    .where(and(eq(stints.orderId, orderId), inArray(stints.kind, CHARGED_STINTS), gt(stints.minutes, 0)))
+    .where(eq(stints.orderId, orderId))
     .orderBy(stints.startAt)
-  const used = await db
-    .select({ id: stockMovements.id, name: parts.name, unit: parts.unit, quantity: stockMovements.quantity, unitCost: stockMovements.unitCostMinor })
+  return [...labourLines(labour), ...(await materialLinesOf(db, orderId))]
+}
+
+/** What the time of our own people costs; a vendor's time is billed by the vendor. */
+export function labourLines(rows: { stint: typeof stints.$inferSelect; person: string | null }[]): CostLine[] {
+  return rows.flatMap(({ stint, person }): CostLine[] =>
+    stint.technicianId === null || !isCharged(stint.kind) || !stint.minutes
+      ? []
+      : [
+          {
+            kind: 'labour',
+            sourceId: stint.id,
+            description: `${person}, ${STINT_KIND_NAMES[stint.kind].toLowerCase()}`,
+            quantity: chargedHours(stint.minutes),
+            unit: 'h',
+            unitCost: stint.perHourMinor ?? 0,
+            cost: stint.costMinor ?? 0,
+            vendorId: null,
+          },
+        ],
+  )
+}
+
+/** The parts an order used, in the order in which they were taken, and then what vendors billed. One statement. */
+export async function materialLinesOf(db: Reader, orderId: number): Promise<CostLine[]> {
+  const rows = await materialsOf(db, { orderId })
+  return rows.map(({ at: _at, amount, ...row }): CostLine => {
+    const unitCost = Number(row.unitCost)
+    if (row.kind === 'vendor') return { ...row, unitCost, cost: Number(amount) }
+    const quantity = row.quantity.startsWith('-') ? row.quantity.slice(1) : `-${row.quantity}`
+    return { ...row, quantity, unitCost, cost: lineAmount(quantity, unitCost) }
+  })
+}
+
+const materialsOf = statement(['orderId'], (db, { orderId }) => {
+  const used = db
+    .select({
+      kind: sql<'parts' | 'vendor'>`'parts'`.as('kind'),
+      sourceId: sql<number>`${stockMovements.id}`.as('source_id'),
+      description: sql<string>`${parts.name}`.as('description'),
+      quantity: sql<string>`cast(${stockMovements.quantity} as char)`.as('quantity'),
+      unit: sql<string>`${parts.unit}`.as('unit'),
+      unitCost: sql<string>`${stockMovements.unitCostMinor}`.as('unit_cost'),
+      amount: sql<string>`0`.as('amount'),
+      vendorId: sql<number | null>`null`.as('vendor_id'),
+      at: sql<string>`${stockMovements.at}`.as('at'),
+    })
     .from(stockMovements)
     .innerJoin(parts, eq(parts.id, stockMovements.partId))
     .where(and(eq(stockMovements.orderId, orderId), inArray(stockMovements.kind, ['issue', 'return'])))
-    .orderBy(stockMovements.at)
-  const billed = await db
+  const billed = db
     .select({
-      id: vendorBillLines.id,
-      description: vendorBillLines.description,
-      quantity: vendorBillLines.quantity,
-      unitPrice: vendorBillLines.unitPriceMinor,
-      amount: vendorBillLines.amountMinor,
-      vendorId: vendorBills.vendorId,
-      vendor: vendors.name,
+      kind: sql<'parts' | 'vendor'>`'vendor'`.as('kind'),
+      sourceId: sql<number>`${vendorBillLines.id}`.as('source_id'),
+      description: sql<string>`concat(${vendors.name}, ': ', ${vendorBillLines.description})`.as('description'),
+      quantity: sql<string>`cast(${vendorBillLines.quantity} as char)`.as('quantity'),
+      unit: sql<string>`'pc'`.as('unit'),
+      unitCost: sql<string>`${vendorBillLines.unitPriceMinor}`.as('unit_cost'),
+      amount: sql<string>`${vendorBillLines.amountMinor}`.as('amount'),
+      vendorId: sql<number | null>`${vendorBills.vendorId}`.as('vendor_id'),
+      at: sql<string>`''`.as('at'),
     })
     .from(vendorBillLines)
     .innerJoin(vendorBills, eq(vendorBills.id, vendorBillLines.billId))
     .innerJoin(vendors, eq(vendors.id, vendorBills.vendorId))
     .where(eq(vendorBills.orderId, orderId))
-    .orderBy(vendorBillLines.id)
-  return [
-    ...labour.map((stint): CostLine => ({
-      kind: 'labour',
-      sourceId: stint.id,
-      description: `${stint.name}, ${STINT_KIND_NAMES[stint.kind].toLowerCase()}`,
-      quantity: chargedHours(stint.minutes!),
-      unit: 'h',
-      unitCost: stint.perHour ?? 0,
-      cost: stint.cost ?? 0,
-      vendorId: null,
-    })),
-    ...used.map((part): CostLine => {
-      const quantity = part.quantity.startsWith('-') ? part.quantity.slice(1) : `-${part.quantity}`
-      return {
-        kind: 'parts',
-        sourceId: part.id,
-        description: part.name,
-        quantity,
-        unit: part.unit,
-        unitCost: part.unitCost,
-        cost: lineAmount(quantity, part.unitCost),
-        vendorId: null,
-      }
-    }),
-    ...billed.map((line): CostLine => ({
-      kind: 'vendor',
-      sourceId: line.id,
-      description: `${line.vendor}: ${line.description}`,
-      quantity: line.quantity,
-      unit: 'pc',
-      unitCost: line.unitPrice,
-      cost: line.amount,
-      vendorId: line.vendorId,
-    })),
-  ]
-}
+  return unionAll(used, billed).orderBy(sql`kind`, sql`at`, sql`source_id`)
+})
 
 /** Cost so far of several orders, in three statements. */
 export async function costByOrder(db: Reader, orderIds: number[]): Promise<Map<number, number>> {

@@ -1,2 +1,3 @@
 export { routes } from './routes'
 export * from './works'
+export * from './wordings'

@@ -1,10 +1,10 @@
-import { and, asc, eq, lte } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { createTransport } from 'nodemailer'
 import type { Transporter } from 'nodemailer'
 import { replySecret, taggedAddress } from '#core/requests'
-import { logger, withoutPrivateLinks } from '#server/kit'
-import type { Service } from '#server/kit'
-import { mails, sites } from '../tables'
+import { lockWaitingMails, logger, noteSending, withoutPrivateLinks } from '#server/kit'
+import type { Mail, Service } from '#server/kit'
+import { sites } from '../tables'
 
 const LOOK_MS = 700
 const BATCH = 20
@@ -45,18 +45,8 @@ export class Postman {
     const { db, clock } = this.service
     for (;;) {
       const sent = await db.transaction(async (tx) => {
-        const waiting = await tx
-          .select()
-          .from(mails)
-          .where(and(eq(mails.state, 'waiting'), lte(mails.nextAt, clock())))
-          .orderBy(asc(mails.id))
-          .limit(BATCH)
-          .for('update', { skipLocked: true })
-        for (const mail of waiting)
-          await tx
-            .update(mails)
-            .set(await this.deliver(mail))
-            .where(eq(mails.id, mail.id))
+        const waiting = await lockWaitingMails(tx, clock(), BATCH)
+        for (const mail of waiting) await noteSending(tx, mail.id, await this.deliver(mail))
         return waiting.length
       })
       if (sent < BATCH) return
@@ -64,7 +54,7 @@ export class Postman {
   }
 
   /** From the site's own address; replies about a request come back with its tag, signed. */
-  private async senderOf(mail: typeof mails.$inferSelect): Promise<{ from: string; replyTo?: string }> {
+  private async senderOf(mail: Mail): Promise<{ from: string; replyTo?: string }> {
     const { db, links } = this.service
     const [site] = mail.from
       ? await db.select({ name: sites.name }).from(sites).where(eq(sites.deskEmail, mail.from))
@@ -76,7 +66,7 @@ export class Postman {
     return { from, replyTo: taggedAddress(mail.from, { ...tag, signature: links.sign(replySecret(tag)) }) }
   }
 
-  private async deliver(mail: typeof mails.$inferSelect): Promise<Partial<typeof mails.$inferInsert>> {
+  private async deliver(mail: Mail): Promise<Pick<Mail, 'attempts' | 'state'> & Partial<Mail>> {
     const now = this.service.clock()
     try {
       await this.transport.sendMail({

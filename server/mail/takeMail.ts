@@ -1,10 +1,10 @@
 import { and, eq, inArray } from 'drizzle-orm'
 import { plainName, Refusal } from '#core/kit'
 import { fitMail, moveRequest, readTag, replySecret, splitQuoted } from '#core/requests'
-import { readFileSent, recordEvent, storeFile } from '#server/kit'
+import { keepAttachment, readFileSent, recordEvent, storeFile } from '#server/kit'
 import type { KeptContent, Service, Tx } from '#server/kit'
 import { createRequest, hearReporter, hearSomebody, requestFacts, saveRequestMove } from '#server/requests'
-import { attachments, followers, incomingMails, mails, requests, sites } from '../tables'
+import { followers, incomingMails, mails, requests, sites } from '../tables'
 import type { ReadMail } from './readMime.worker'
 
 type Incoming = typeof incomingMails.$inferSelect
@@ -132,7 +132,7 @@ async function keepFiles(tx: Tx, siteId: number, read: ReadMail, to: { requestId
     const { content, ...row } = await asKept(sent)
     const large = content.length >= LARGE_FILE
     const storedId = large ? (await storeFile(tx, [content], now)).id : null
-    await tx.insert(attachments).values({ siteId, ...to, ...row, content: large ? null : content, storedId, at: now })
+    await keepAttachment(tx, { siteId, ...to, ...row, content: large ? null : content, storedId, at: now })
   }
 }
 

@@ -11,6 +11,8 @@ import type { Format } from './format'
 import { readRequests } from './readRequests'
 import { listServices, serviceDefinition } from './services'
 
+export * from './keys'
+
 /**
  * Open311 GeoReport v2: the published open standard by which other programs report and follow requests.
  * Mounted at /open311/v2; its own forms, names and errors, the same requests behind it.

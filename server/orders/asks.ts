@@ -1,17 +1,20 @@
-import { and, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { Refusal } from '#core/kit'
 import type { Reason } from '#core/kit'
 import { neededAsks, settledBy, UNAPPROVED_STATES } from '#core/orders'
 import type { ApprovalAsk, OpenAsk, OrderFacts } from '#core/orders'
 import { canAt, openHolders, recordEvent, standsInFor } from '#server/kit'
 import type { Asker, Reader, Tx } from '#server/kit'
-import { accounts, approvals, orders, payers, people } from '../tables'
+import { approvals, orders } from '../tables'
 import type { OrderRecord } from './orderRecord'
+import { sharesOf } from './orderRows'
+import type { OrderRows } from './orderRows'
 import { idsIn, namesFor, rulesOf } from './ruleBook'
 
 /** Asks everybody the rules name, and anybody with the limit. */
 export async function askForApproval(tx: Tx, who: Asker, now: Date, order: OrderRecord, facts: OrderFacts): Promise<void> {
-  const needed = await asksFor(tx, order, facts)
+  const [shares, rules] = await Promise.all([sharesOf(tx, { orderId: order.id }), rulesOf(tx, order.siteId)])
+  const needed = await asksFor(tx, facts, { shares, rules })
   await refuseInVain(tx, who, order, facts, needed)
   await tx
     .insert(approvals)
@@ -57,60 +60,43 @@ export async function handOverAsks(tx: Tx, who: Asker, now: Date, { siteId, from
 }
 
 /** Who would have to agree to it as it stands, and why. */
-export async function asksFor(db: Reader, order: Pick<OrderRecord, 'siteId' | 'supervisorId'>, facts: OrderFacts) {
-  const { approvals: rules } = await rulesOf(db, order.siteId)
-  const payerIds = facts.shares.map((share) => share.payerId)
-  const consents = payerIds.length
-    ? await db
-        .select({ payerId: payers.id, payerName: payers.name, accountId: payers.consentAccountId, aboveMinor: payers.consentAboveMinor })
-        .from(payers)
-        .where(and(inArray(payers.id, payerIds), isNotNull(payers.consentAboveMinor), isNotNull(payers.consentAccountId)))
-    : []
-  const ids = idsIn({ approvals: rules, reasons: [], escalations: [] })
-  const accountIds = [...ids.accounts, ...consents.map((one) => one.accountId!), ...(facts.supervisorId ? [facts.supervisorId] : [])]
-  const names = await namesFor(db, { ...ids, accounts: accountIds })
-  return neededAsks(
-    facts,
-    rules,
-    consents.map((one) => ({ ...one, accountId: one.accountId!, aboveMinor: one.aboveMinor! })),
-    names,
+export async function asksFor(db: Reader, facts: OrderFacts, { shares, rules: { approvals: rules } }: Pick<OrderRows, 'shares' | 'rules'>) {
+  const consents = shares.flatMap(({ payerId, name, consentAccountId: accountId, consentAboveMinor: aboveMinor }) =>
+    accountId === null || aboveMinor === null ? [] : [{ payerId, payerName: name, accountId, aboveMinor }],
   )
+  const ids = idsIn({ approvals: rules, reasons: [], escalations: [] })
+  const accountIds = [...ids.accounts, ...consents.map((one) => one.accountId), ...(facts.supervisorId ? [facts.supervisorId] : [])]
+  return neededAsks(facts, rules, consents, await namesFor(db, { ...ids, accounts: accountIds }))
 }
 
 const IN_VAIN = 'They approve nothing here any more: an administrator hands it over in Setup.'
 
 /** The agreements asked for when the order was last submitted, as this person finds them. */
-export async function openAsksOf(db: Reader, order: Pick<OrderRecord, 'id' | 'siteId' | 'estimateMinor'>, who: Asker, now: Date): Promise<OpenAsk[]> {
-  const rows = await db
-    .select({ approval: approvals, name: people.name })
-    .from(approvals)
-    .leftJoin(accounts, eq(accounts.id, approvals.accountId))
-    .leftJoin(people, eq(people.id, accounts.personId))
-    .where(eq(approvals.orderId, order.id))
-    .orderBy(desc(approvals.askedAt), approvals.position, approvals.id)
-  const last = rows[0]?.approval.askedAt.getTime()
-  const round = rows.filter(({ approval }) => approval.askedAt.getTime() === last)
-  const lenders = who.accountId && round.length ? await standsInFor(db, who.accountId, now, order.siteId) : []
-  const named = [...new Set(round.flatMap(({ approval }) => approval.accountId ?? []))]
-  const able = named.length
-    ? new Set<number | null>((await openHolders(db, 'orders.approve', order.siteId, named)).map((row) => row.id))
-    : new Set<number | null>()
+export function openAsksIn(rows: Pick<OrderRows, 'approvals' | 'approvers'>, order: Pick<OrderRecord, 'siteId' | 'estimateMinor'>, who: Asker): OpenAsk[] {
+  const last = rows.approvals[0]?.approval.askedAt.getTime()
+  const round = rows.approvals.filter(({ approval }) => approval.askedAt.getTime() === last)
+  const able = new Set(rows.approvers.map((approver) => approver.id))
+  const lenders = lendersIn(rows, who)
   const limits = [who.approvalLimitMinor, ...lenders.map((one) => one.limitMinor)].filter((limit) => limit !== null)
-  const approver = canAt(who, 'orders.approve', order.siteId)
+  const approves = canAt(who, 'orders.approve', order.siteId)
   return round.map(({ approval, name }) => ({
     id: approval.id,
     position: approval.position,
     kind: approval.kind,
-    why: able.has(approval.accountId) || approval.accountId === null || approval.decidedAt ? approval.why : `${approval.why} ${IN_VAIN}`,
+    why: approval.accountId === null || approval.decidedAt || able.has(approval.accountId) ? approval.why : `${approval.why} ${IN_VAIN}`,
     who: name ?? 'somebody whose limit covers it',
     decided: approval.decidedAt !== null,
     mine:
-      approver &&
+      approves &&
       (approval.kind === 'limit'
         ? limits.some((limit) => limit >= (order.estimateMinor ?? 0))
-        : approval.accountId === who.accountId || lenders.some((one) => one.accountId === approval.accountId)),
+        : approval.accountId === who.accountId || lenders.some((one) => one.id === approval.accountId)),
   }))
 }
+
+/** Those who are away and whose deputy this person is. */
+export const lendersIn = ({ approvers }: Pick<OrderRows, 'approvers'>, who: Asker) =>
+  who.accountId === null ? [] : approvers.filter((approver) => approver.deputyId === who.accountId)
 
 /** Gives every agreement this person can give now, naming whom they stood in for; answers those names. */
 export async function approveAsks(tx: Tx, who: Asker, now: Date, siteId: number, facts: OrderFacts, note: string | null): Promise<string | null> {

@@ -1,34 +1,29 @@
-import { and, count, eq, inArray, isNull, notInArray, sql } from 'drizzle-orm'
+import { and, eq, isNull, notInArray } from 'drizzle-orm'
 import type { OrderFacts } from '#core/orders'
 import type { Asker, Reader } from '#server/kit'
-import { canAt, standsInFor } from '#server/kit'
-import { costByOrder } from '#server/ledger'
-import { isBillable, isLiveVisit, LIVE_VISIT_STATES } from '#core/dispatch'
-import { OVER_STATES } from '#core/orders'
-import { assets, orders, orderShares, places, postings, stints, vendorBills, visits } from '../tables'
-import { openAsksOf } from './asks'
+import { canAt } from '#server/kit'
+import { isBillable, isLiveVisit } from '#core/dispatch'
+import { isOver, OVER_STATES } from '#core/orders'
+import { labourLines } from '#server/ledger'
+import type { CostLine } from '#core/ledger'
+import { assets, orders, places, postings } from '../tables'
 import type { OrderRecord } from './orderRecord'
-import { rulesOf } from './ruleBook'
+import { readOrderRows } from './orderRows'
+import { lendersIn, openAsksIn } from './asks'
+import type { OrderRows } from './orderRows'
 
-/** What the rules need to know of this order and this person, in a bounded number of statements. */
+/** What the rules need to know of this order and this person, in ten statements. */
 export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: Date): Promise<OrderFacts> {
-  const shares = await db
-    .select({ payerId: orderShares.payerId, shareBp: orderShares.shareBp })
-    .from(orderShares)
-    .where(eq(orderShares.orderId, order.id))
-    .orderBy(orderShares.position)
-  const visitRows = await db
-    .select({ id: visits.id, state: visits.state, vendorId: visits.vendorId, billId: vendorBills.id })
-    .from(visits)
-    .leftJoin(vendorBills, eq(vendorBills.visitId, visits.id))
-    .where(eq(visits.orderId, order.id))
-  const [time] = await db
-    .select({ minutes: sql<string>`coalesce(sum(${stints.minutes}), 0)`, running: sql<string>`coalesce(sum(${stints.endAt} is null), 0)`, all: count() })
-    .from(stints)
-    .where(eq(stints.orderId, order.id))
-  const cost = (await costByOrder(db, [order.id])).get(order.id) ?? 0
-  const posted = await standingPosting(db, order.id)
-  const billable = visitRows.filter(isBillable)
+  const [rows, path] = await Promise.all([readOrderRows(db, order, now), pathOf(db, order)])
+  return factsFrom(rows, path, order, who, now)
+}
+
+/** The same from what was read already; `path` is that of its place, or of the place of its asset. */
+export function factsFrom(rows: OrderRows, path: string | null, order: OrderRecord, who: Asker, now: Date): OrderFacts {
+  const minutes = rows.stints.reduce((sum, { stint }) => sum + (stint.minutes ?? 0), 0)
+  const cost = costIn(rows)
+  const { completeness, reasons, ownSubmissions } = rows.rules
+  const approves = canAt(who, 'orders.approve', order.siteId)
   return {
     state: order.state,
     heldFrom: order.heldFrom,
@@ -44,47 +39,50 @@ export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: D
     supervisorId: order.supervisorId,
     priority: order.priority,
     estimateMinor: order.estimateMinor,
-    shares,
-    approvalLimitMinor: await limitOf(db, who, now, order.siteId),
+    shares: rows.shares.map(({ payerId, shareBp }) => ({ payerId, shareBp })),
+    // Own limit, or that of somebody away whose deputy this person is, whichever is higher.
+    approvalLimitMinor:
+      who.accountId && approves ? Math.max(who.approvalLimitMinor ?? 0, ...lendersIn(rows, who).map((lender) => lender.limitMinor ?? 0)) : null,
     submittedByMe: who.accountId !== null && order.submittedBy === who.accountId,
-    ownLimitMinor: canAt(who, 'orders.approve', order.siteId) ? who.approvalLimitMinor : null,
-    liveVisits: visitRows.filter((visit) => isLiveVisit(visit.state)).length,
-    runningStints: Number(time!.running),
-    loggedMinutes: Number(time!.minutes),
-    vendorVisitsWithoutBill: billable.filter((visit) => visit.billId === null).length,
+    ownLimitMinor: approves ? who.approvalLimitMinor : null,
+    liveVisits: rows.visits.filter(({ visit }) => isLiveVisit(visit.state)).length,
+    runningStints: rows.stints.filter(({ stint }) => stint.endAt === null).length,
+    loggedMinutes: minutes,
+    vendorVisitsWithoutBill: rows.visits.filter(({ visit, billId }) => isBillable(visit) && billId === null).length,
     symptom: order.symptom,
     cause: order.cause,
     fix: order.fix,
     costMinor: cost,
-    posted: posted !== null,
-    recorded: time!.all > 0 || cost !== 0 || visitRows.length > 0,
+    posted: standingPostingIn(rows.postings.map((row) => row.posting)) !== null,
+    recorded: rows.stints.length > 0 || cost !== 0 || rows.visits.length > 0,
     discarded: order.discardedAt !== null,
     hazardSeverity: order.hazardSeverity,
     hazardLikelihood: order.hazardLikelihood,
     contactName: order.contactName,
     access: order.access,
     noteForPayer: order.noteForPayer,
-    placePath: await placePathOf(db, order),
+    placePath: idsOfPath(path),
     ageDays: Math.floor((now.getTime() - order.createdAt.getTime()) / 86_400_000),
-    asks: await openAsksOf(db, order, who, now),
-    openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
-    rules: await forOrders(db, order.siteId),
+    asks: openAsksIn(rows, order, who),
+    openMembers: rows.members.filter((member) => !member.discardedAt && !isOver(member.state)).map((member) => member.number),
+    rules: { completeness, reasons, ownSubmissions },
   }
 }
 
-async function forOrders(db: Reader, siteId: number): Promise<OrderFacts['rules']> {
-  const { completeness, reasons, ownSubmissions } = await rulesOf(db, siteId)
-  return { completeness, reasons, ownSubmissions }
-}
+/** Every cost on it so far: the lines of our own people's time, of parts and of bills. */
+export const costLinesIn = (rows: Pick<OrderRows, 'stints' | 'materials'>): CostLine[] => [...labourLines(rows.stints), ...rows.materials]
+const costIn = (rows: Pick<OrderRows, 'stints' | 'materials'>) => costLinesIn(rows).reduce((sum, line) => sum + line.cost, 0)
 
-/** The ids of the place and of every place around it. */
-async function placePathOf(db: Reader, { placeId, assetId }: OrderRecord): Promise<number[]> {
+/** The ids of a place and of every place around it, from a path like "/1/7/31/". */
+export const idsOfPath = (path: string | null): number[] => (path ?? '').split('/').filter(Boolean).map(Number)
+
+async function pathOf(db: Reader, { placeId, assetId }: OrderRecord): Promise<string | null> {
   const [row] = placeId
     ? await db.select({ path: places.path }).from(places).where(eq(places.id, placeId))
     : assetId
       ? await db.select({ path: places.path }).from(assets).innerJoin(places, eq(places.id, assets.placeId)).where(eq(assets.id, assetId))
       : []
-  return row ? row.path.split('/').filter(Boolean).map(Number) : []
+  return row?.path ?? null
 }
 
 /** Members of the group this order leads that are not over. */
@@ -97,20 +95,12 @@ export function openMembersOf(db: Reader, leadOrderId: number) {
 }
 
 /** The posting of an order that has not been reversed, or null. */
-export async function standingPosting(db: Reader, orderId: number) {
-  const rows = await db.select().from(postings).where(eq(postings.orderId, orderId))
+export const standingPosting = async (db: Reader, orderId: number) => standingPostingIn(await db.select().from(postings).where(eq(postings.orderId, orderId)))
+
+function standingPostingIn(rows: (typeof postings.$inferSelect)[]) {
   const reversed = new Set(rows.map((posting) => posting.reversesId))
   return rows.find((posting) => posting.kind === 'posting' && !reversed.has(posting.id)) ?? null
 }
 
-/** Own limit, or that of somebody away whose deputy this person is, whichever is higher. */
-async function limitOf(db: Reader, who: Asker, now: Date, siteId: number): Promise<number | null> {
-  if (!who.accountId || !canAt(who, 'orders.approve', siteId)) return null
-  const lent = await standsInFor(db, who.accountId, now, siteId)
-  return Math.max(who.approvalLimitMinor ?? 0, ...lent.map((person) => person.limitMinor ?? 0))
-}
-
 /** Orders nobody threw away. */
 export const kept = and(isNull(orders.discardedAt), eq(orders.archived, false))
-
-export const liveVisit = inArray(visits.state, LIVE_VISIT_STATES)

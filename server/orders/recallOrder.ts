@@ -1,8 +1,8 @@
 import * as contract from '#contract/orders'
-import { endLiveVisits } from './endVisits'
+import { recallVisits } from '#server/dispatch/records'
 import { orderMove } from './orderMove'
 
 export default orderMove(contract.recallOrder, 'recall', async ({ tx, order, now, details }) => {
-  details.taken = await endLiveVisits(tx, order.id, now)
+  details.taken = await recallVisits(tx, order.id, now)
   return {}
 })

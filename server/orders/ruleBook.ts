@@ -1,39 +1,65 @@
-import { eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
+import { RULE_SECTIONS } from '#contract/setup'
 import { DEFAULT_RULES } from '#core/orders'
-import type { RuleBook, RuleNames } from '#core/orders'
-import type { Reader } from '#server/kit'
-import { accounts, payers, people, places, ruleBooks } from '../tables'
+import type { RuleBook, RuleNames, RuleSection } from '#core/orders'
+import { conflict, logger, statement } from '#server/kit'
+import type { Reader, Tx } from '#server/kit'
+import { accounts, payers, people, places, ruleSections } from '../tables'
 
-/** The rules in force at a site: its own sections, and the usual ones where it has none. */
-export async function rulesOf(db: Reader, siteId: number): Promise<RuleBook> {
-  const [row] = await db.select({ content: ruleBooks.content }).from(ruleBooks).where(eq(ruleBooks.siteId, siteId))
-  return { ...DEFAULT_RULES, ...row?.content }
+/** The rules of a site as they are kept: those in force, how often each section was changed, and which cannot be read. */
+export async function readRuleBook(db: Reader, siteId: number): Promise<{ book: RuleBook; versions: Record<RuleSection, number>; unreadable: RuleSection[] }> {
+  const rows = await sectionsOf(db, { siteId })
+  const names = Object.keys(RULE_SECTIONS) as RuleSection[]
+  const versions = Object.fromEntries(names.map((name) => [name, rows.find((row) => row.section === name)?.version ?? 0]))
+  const kept = rows.map((row) => ({ ...row, checked: RULE_SECTIONS[row.section]?.validate(row.content, { convert: false }) }))
+  const unreadable = kept.filter(({ checked }) => checked?.error).map((row) => row.section)
+  for (const section of unreadable) logger.error({ siteId, section }, 'rules that are kept cannot be read; the usual ones are in force')
+  const own = kept.flatMap(({ section, checked, content }) => (checked && !checked.error ? [[section, content] as const] : []))
+  return { book: { ...DEFAULT_RULES, ...Object.fromEntries(own) }, versions: versions as Record<RuleSection, number>, unreadable }
 }
 
-/** What the ids in rules are called, so that a rule reads as a sentence. */
+const sectionsOf = statement(['siteId'], (db, { siteId }) => db.select().from(ruleSections).where(eq(ruleSections.siteId, siteId)))
+
+/** The rules in force at a site: its own sections, and the usual ones where it has none. */
+export const rulesOf = async (db: Reader, siteId: number): Promise<RuleBook> => (await readRuleBook(db, siteId)).book
+
+/**
+ * Changes one section, which counts its version on; somebody may change another one meanwhile.
+ * @throws ProblemReply 409 when somebody changed this one since `version`
+ */
+export async function saveRuleSection<Section extends RuleSection>(
+  tx: Tx,
+  siteId: number,
+  section: Section,
+  version: number,
+  content: RuleBook[Section],
+): Promise<void> {
+  const mine = and(eq(ruleSections.siteId, siteId), eq(ruleSections.section, section))
+  await tx.insert(ruleSections).ignore().values({ siteId, section, content: DEFAULT_RULES[section], version: 0 })
+  const [row] = await tx.select({ version: ruleSections.version }).from(ruleSections).where(mine).for('update')
+  if (row!.version !== version) throw conflict(row!.version, [])
+  await tx
+    .update(ruleSections)
+    .set({ content, version: version + 1 })
+    .where(mine)
+}
+
+/** What the ids in rules are called, so that a rule reads as a sentence. One statement. */
 export async function namesFor(db: Reader, ids: { places: number[]; payers: number[]; accounts: number[] }): Promise<RuleNames> {
-  const placeRows = ids.places.length
-    ? await db.select({ id: places.id, code: places.code, name: places.name }).from(places).where(inArray(places.id, ids.places))
-    : []
-  const payerRows = ids.payers.length
-    ? await db.select({ id: payers.id, code: payers.code, name: payers.name }).from(payers).where(inArray(payers.id, ids.payers))
-    : []
-  const accountRows = ids.accounts.length
-    ? await db
-        .select({ id: accounts.id, name: people.name })
-        .from(accounts)
-        .innerJoin(people, eq(people.id, accounts.personId))
-        .where(inArray(accounts.id, ids.accounts))
-    : []
-  const coded = (rows: { id: number; code: string; name: string }[], missing: string) => (id: number) => {
-    const row = rows.find((one) => one.id === id)
-    return row ? `${row.code} ${row.name}` : missing
-  }
-  return {
-    place: coded(placeRows, 'a place that is gone'),
-    payer: coded(payerRows, 'a payer that is gone'),
-    account: (id) => accountRows.find((one) => one.id === id)?.name ?? 'somebody who is gone',
-  }
+  const parts = [
+    ids.places.length
+      ? sql`select 'place' as what, ${places.id}, concat(${places.code}, ' ', ${places.name}) as name from ${places} where ${inArray(places.id, ids.places)}`
+      : null,
+    ids.payers.length
+      ? sql`select 'payer' as what, ${payers.id}, concat(${payers.code}, ' ', ${payers.name}) as name from ${payers} where ${inArray(payers.id, ids.payers)}`
+      : null,
+    ids.accounts.length
+      ? sql`select 'account' as what, ${accounts.id}, ${people.name} as name from ${accounts} join ${people} on ${eq(people.id, accounts.personId)} where ${inArray(accounts.id, ids.accounts)}`
+      : null,
+  ].filter((part) => part !== null)
+  const rows = parts.length ? ((await db.execute(sql.join(parts, sql` union all `)))[0] as unknown as { what: string; id: number; name: string }[]) : []
+  const nameOf = (what: string, missing: string) => (id: number) => rows.find((row) => row.what === what && row.id === id)?.name ?? missing
+  return { place: nameOf('place', 'a place that is gone'), payer: nameOf('payer', 'a payer that is gone'), account: nameOf('account', 'somebody who is gone') }
 }
 
 /** Every id the rules of a book name. */

@@ -4,8 +4,10 @@ import { resumeTarget, setTarget, stopTarget, targetState } from '#core/orders'
 import type { Target, TargetRule } from '#core/orders'
 import type { Priority } from '#core/requests'
 import type { Outgoing, Reader } from '#server/kit'
+import type { WorkCalendar } from '#core/kit'
 import { settings, sites, targetExceptions, targetRules } from '../tables'
 import type { OrderRecord } from './orderRecord'
+import { STOPPING_HOLDS } from './promises'
 
 type TargetColumns = Pick<OrderRecord, 'targetClock' | 'targetStartAt' | 'responseDueAt' | 'closeAt' | 'completionDueAt' | 'clockStoppedAt'>
 
@@ -44,12 +46,12 @@ export async function resumedTarget(db: Reader, order: OrderRecord, now: Date): 
 
 /** The hold reasons for which waiting is not our lateness. */
 export async function holdsThatStop(db: Reader): Promise<string[]> {
-  const [row] = await db.select().from(settings).where(eq(settings.name, 'holds_that_stop'))
+  const [row] = await db.select().from(settings).where(eq(settings.name, STOPPING_HOLDS))
   return (row?.value as string[] | undefined) ?? ['part', 'access', 'weather']
 }
 
-export async function gaugeOf(db: Reader, order: OrderRecord, now: Date) {
-  return targetState(fromColumns(order), order.finishedAt, now, await calendarOf(db, order.siteId))
+export function gaugeOf(order: OrderRecord, calendar: WorkCalendar, now: Date) {
+  return targetState(fromColumns(order), order.finishedAt, now, calendar)
 }
 
 export function gaugeTarget(order: TargetColumns & { finishedAt: Date | null }): Outgoing<GaugeTarget> {

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { accounts, orders, people, technicians, vendors, visits } from '../tables'
-import { liveVisit } from './facts'
+import { liveVisit } from '#server/dispatch/records'
 
 /** The names of those planned or present on an order, found with its row rather than in a second statement. */
 export const whoIsOn = sql<string | null>`(

@@ -1,9 +1,11 @@
 import type { Route } from '#server/kit'
+import editAccount from './editAccount'
 import endAway from './endAway'
 import findPeople from './findPeople'
 import keepCallPreset from './keepCallPreset'
 import listAway from './listAway'
 import listNotices from './listNotices'
+import readAccounts from './readAccounts'
 import readNotices from './readNotices'
 import readSelf from './readSelf'
 import readVocabulary from './readVocabulary'
@@ -12,4 +14,21 @@ import signIn from './signIn'
 import signOut from './signOut'
 
 export * from './away'
-export const routes: Route[] = [signIn, signOut, readSelf, listNotices, readNotices, findPeople, readVocabulary, keepCallPreset, listAway, saveAway, endAway]
+export * from './keepAccount'
+export * from './takePeople'
+export * from './sweepSignIns'
+export const routes: Route[] = [
+  signIn,
+  signOut,
+  readSelf,
+  listNotices,
+  readNotices,
+  findPeople,
+  readVocabulary,
+  keepCallPreset,
+  listAway,
+  saveAway,
+  endAway,
+  readAccounts,
+  editAccount,
+]

@@ -9,4 +9,6 @@ import readRegister from './readRegister'
 export * from './namePlace'
 export * from './words'
 export * from './spots'
+export * from './siteSettings'
+export * from './takePlaces'
 export const routes: Route[] = [findPlaces, findAssets, readAssetSays, readContext, readRegister, printLabels]

@@ -6,22 +6,36 @@ import { assets, places } from '../tables'
 /** A place with the names above it, nearest first. */
 export async function namePlace(db: Reader, placeId: number | null): Promise<NamedPlace | null> {
   if (placeId === null) return null
-  const [place] = await db.select().from(places).where(eq(places.id, placeId))
-  if (!place) return null
-  return { id: place.id, code: place.code, name: place.name, access: await accessTo(db, place.path), within: (await namesAbove(db, [place])).get(place.id)! }
+  const [place] = await db.select({ path: places.path }).from(places).where(eq(places.id, placeId))
+  return place ? placeAmong(await placesOn(db, place.path), placeId) : null
 }
 
-/** How to get in: what is written at the place, or at the nearest place above it that says. */
-async function accessTo(db: Reader, path: string): Promise<string | null> {
-  const ids = path.split('/').filter(Boolean).map(Number)
-  const rows = await db.select({ id: places.id, access: places.access }).from(places).where(inArray(places.id, ids))
-  const notes = new Map(rows.map((row) => [row.id, row.access]))
-  return (
-    ids
-      .reverse()
-      .map((id) => notes.get(id))
-      .find(Boolean) ?? null
-  )
+/** The places on a path like "/1/7/31/", the outermost first. One statement. */
+export async function placesOn(db: Reader, path: string | null) {
+  const ids = (path ?? '').split('/').filter(Boolean).map(Number)
+  if (!ids.length) return []
+  const rows = await db
+    .select({ id: places.id, code: places.code, name: places.name, kind: places.kind, access: places.access })
+    .from(places)
+    .where(inArray(places.id, ids))
+  return rows.sort((a, b) => ids.indexOf(a.id) - ids.indexOf(b.id))
+}
+
+/** The innermost of the places on its path: how to get in is written at it, or at the nearest above it that says. The site itself goes unsaid. */
+export function placeAmong(onPath: Awaited<ReturnType<typeof placesOn>>, placeId: number | null): NamedPlace | null {
+  const place = onPath.at(-1)
+  if (!place || place.id !== placeId) return null
+  const above = onPath.slice(0, -1).reverse()
+  return {
+    id: place.id,
+    code: place.code,
+    name: place.name,
+    access: [place, ...above].find((one) => one.access)?.access ?? null,
+    within: above
+      .filter((one) => one.kind !== 'site')
+      .map((one) => one.name)
+      .join(', '),
+  }
 }
 
 export async function nameAsset(db: Reader, assetId: number | null): Promise<NamedAsset | null> {

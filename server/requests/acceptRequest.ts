@@ -1,12 +1,11 @@
-import { eq } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { refuse } from '#core/kit'
 import { moveRequest } from '#core/requests'
-import { command, notFound, maySee } from '#server/kit'
+import { command, maySee, notFound, showOnOrder } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { lockOrderById } from '#server/orders'
 import { isOver } from '#core/orders'
-import { attachments, requestOrders } from '../tables'
+import { requestOrders } from '../tables'
 import { lockRequest, requestFacts } from './facts'
 import type { RequestRecord } from './facts'
 import { newOrderFrom } from './newOrderFrom'
@@ -17,7 +16,7 @@ export default command(contract.acceptRequest, async ({ tx, who, input, now }) =
   const to = moveRequest(requestFacts(request), 'accept', null)
   const order = input.orderId ? await existingOrder(tx, who, request, input.orderId) : await newOrderFrom(tx, who, request, now, request.summary)
   await tx.insert(requestOrders).values({ requestId: request.id, orderId: order.id })
-  await tx.update(attachments).set({ orderId: order.id }).where(eq(attachments.requestId, request.id))
+  await showOnOrder(tx, request.id, order.id)
   await saveRequestMove(tx, who, now, request, 'accept', to, {}, { orderId: order.id, details: { order: order.number, joined: input.orderId !== undefined } })
   return { orderId: order.id, orderNumber: order.number }
 })

@@ -34,6 +34,7 @@ import uploadTrackedFile from './uploadTrackedFile'
 import writeAsReporter from './writeAsReporter'
 import writeComment from './writeComment'
 export * from './categoryForms'
+export * from './keepCategory'
 export * from './conversation'
 export * from './createRequest'
 export * from './facts'
@@ -46,6 +47,7 @@ export * from './strangerMail'
 export * from './tracked'
 export * from './mails'
 export * from './tellReporters'
+export * from './sweepReporterLinks'
 export const routes: Route[] = [
   readCounter,
   findCounterSpots,

@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import type { KeptFile } from '#contract/requests'
 import { refuse } from '#core/kit'
-import { randomToken, sha256 } from '#server/kit'
+import { hangClaimed, keepAttachment, randomToken, sha256 } from '#server/kit'
 import type { KeptContent, Tx } from '#server/kit'
 import { attachments } from '../tables'
 
@@ -9,7 +9,7 @@ import { attachments } from '../tables'
 export async function keepFile(tx: Tx, siteId: number, file: KeptContent, now: Date): Promise<KeptFile> {
   const { kind, content, ...kept } = file
   const claim = randomToken()
-  await tx.insert(attachments).values({ siteId, claimHash: sha256(claim), kind, content, ...kept, at: now })
+  await keepAttachment(tx, { siteId, claimHash: sha256(claim), kind, content, ...kept, at: now })
   return { claim, kind, name: kept.name, width: kept.width, height: kept.height, bytes: kept.bytes }
 }
 
@@ -21,13 +21,9 @@ export async function attachClaimed(tx: Tx, siteId: number, claims: string[], to
     .from(attachments)
     .where(and(inArray(attachments.claimHash, claims.map(sha256)), eq(attachments.siteId, siteId), isNull(attachments.requestId)))
   if (rows.length !== claims.length) refuse('file_gone', 'A photo or document is no longer here. Add it again.', 'fileClaims')
-  await tx
-    .update(attachments)
-    .set({ ...to, claimHash: null, shared: true })
-    .where(
-      inArray(
-        attachments.id,
-        rows.map((row) => row.id),
-      ),
-    )
+  await hangClaimed(
+    tx,
+    rows.map((row) => row.id),
+    to,
+  )
 }

@@ -2,7 +2,7 @@ import { and, count, eq, gt } from 'drizzle-orm'
 import { mayMailStranger, STRANGER_HOURS } from '#core/requests'
 import type { StrangerOccasion } from '#core/requests'
 import type { Tx } from '#server/kit'
-import { lockSetting } from '#server/kit'
+import { lockSetting, writeMail } from '#server/kit'
 import { mails } from '../tables'
 import type { SiteRecord } from './siteByCode'
 
@@ -23,7 +23,7 @@ interface StrangerMail {
 /** Writes a mail a stranger asked for, unless enough went to that address, or about that request, within the hour. */
 export async function mailStranger(tx: Tx, now: Date, { site, ...mail }: StrangerMail): Promise<boolean> {
   if (!(await strangerMayBeMailed(tx, now, mail.occasion, mail.to, mail.requestId))) return false
-  await tx.insert(mails).values({ ...mail, from: site.deskEmail, subject: mail.subject.slice(0, 250), state: 'waiting', nextAt: now, writtenAt: now })
+  await writeMail(tx, now, { ...mail, from: site.deskEmail })
   return true
 }
 

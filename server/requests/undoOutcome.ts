@@ -1,9 +1,10 @@
 import { and, desc, eq } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import { Refusal, refuse } from '#core/kit'
-import { command, recordEvent } from '#server/kit'
+import { command, hideFromOrder } from '#server/kit'
 import type { Tx } from '#server/kit'
-import { attachments, events, orders, requestOrders, requests } from '../tables'
+import { takeBackOrder } from '#server/orders'
+import { events, requestOrders, requests } from '../tables'
 import { lockRequest } from './facts'
 import type { RequestRecord } from './facts'
 import { lastOutcome } from './outcome'
@@ -18,24 +19,8 @@ export default command(contract.undoOutcome, async ({ tx, who, input, now, tell 
   const { order, move, joined } = outcome
   if (order) {
     await tx.delete(requestOrders).where(and(eq(requestOrders.requestId, request.id), eq(requestOrders.orderId, order.id)))
-    await tx
-      .update(attachments)
-      .set({ orderId: null })
-      .where(and(eq(attachments.requestId, request.id), eq(attachments.orderId, order.id)))
-    if (!joined) {
-      await tx
-        .update(orders)
-        .set({ discardedAt: now, version: order.version + 1 })
-        .where(eq(orders.id, order.id))
-      await recordEvent(tx, who, now, {
-        kind: 'order.discard',
-        siteId: order.siteId,
-        orderId: order.id,
-        from: order.state,
-        to: order.state,
-        details: { request: request.number },
-      })
-    }
+    await hideFromOrder(tx, request.id, order.id)
+    if (!joined) await takeBackOrder(tx, who, now, order, { request: request.number })
   }
   const state = await stateAfter(tx, request, outcome)
   const version = request.version + 1

@@ -3,6 +3,7 @@ import * as contract from '#contract/setup'
 import { refuse } from '#core/kit'
 import { counterFieldsOf } from '#core/requests'
 import { command, maySee } from '#server/kit'
+import { setCounterFields } from '#server/places'
 import { sites } from '../tables'
 import { readIntakeSheet } from './intakeSetup'
 
@@ -13,7 +14,7 @@ export default command(contract.copySiteIntake, async ({ tx, who, input, tell })
   if (to.length !== input.toIds.length || to.some((site) => !maySee(who, site.id))) refuse('site_unknown', 'Choose sites from the list.', 'toIds')
   if (input.toIds.includes(from.id)) refuse('same_site', 'Choose other sites to copy to.', 'toIds')
   const fields = counterFieldsOf(from.counterFields)
-  await tx.update(sites).set({ counterFields: fields }).where(inArray(sites.id, input.toIds))
+  await setCounterFields(tx, input.toIds, fields)
   for (const site of to) await tell({ kind: 'setup.intake', siteId: site.id, details: { copiedFrom: from.code, from: site.counterFields, to: fields } })
   return readIntakeSheet(tx, who)
 })

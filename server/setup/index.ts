@@ -1,14 +1,10 @@
 import type { Route } from '#server/kit'
-import editAccount from './editAccount'
 import listUntold from './listUntold'
 import tellAgain from './tellAgain'
-import handOver from './handOver'
-import editHold from './editHold'
 import editNumbering from './editNumbering'
-import editTarget from './editTarget'
 import readHealth from './readHealth'
 import readOpenApi from './readOpenApi'
-import readSetup from './readSetup'
+import readNumbering from './readNumbering'
 import copySiteIntake from './copySiteIntake'
 import dropWording from './dropWording'
 import editSiteIntake from './editSiteIntake'
@@ -26,17 +22,12 @@ import savePromiseException from './savePromiseException'
 import saveRules from './saveRules'
 import takeTable from './takeTable'
 import tryReasonRules from './tryReasonRules'
-export * from './mails'
 
 export const routes: Route[] = [
-  readSetup,
-  editAccount,
-  editTarget,
-  handOver,
+  readNumbering,
   listUntold,
   tellAgain,
   editNumbering,
-  editHold,
   readHealth,
   readOpenApi,
   copySiteIntake,

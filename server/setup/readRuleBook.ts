@@ -1,7 +1,6 @@
 import * as contract from '#contract/setup'
-import { query } from '#server/kit'
+import { mustReach, query } from '#server/kit'
 import { readRuleBookSheet } from './ruleBookSheet'
-import { mustReach } from './reach'
 
 export default query(contract.readRuleBook, async ({ db, who, input }) => {
   await mustReach(db, who, input.siteId)

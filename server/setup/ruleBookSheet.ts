@@ -2,15 +2,14 @@ import { asc, eq, isNotNull, or } from 'drizzle-orm'
 import type { RuleBookSheet } from '#contract/setup'
 import { notFound } from '#server/kit'
 import type { Reader } from '#server/kit'
-import { idsIn, namesFor, rulesOf } from '#server/orders'
-import { categories, payers, ruleBooks, sites, targetExceptions } from '../tables'
+import { idsIn, namesFor, readRuleBook } from '#server/orders'
+import { categories, payers, sites, targetExceptions } from '../tables'
 
 /** The rules of a site as Setup shows them. */
 export async function readRuleBookSheet(db: Reader, siteId: number): Promise<RuleBookSheet> {
   const [site] = await db.select().from(sites).where(eq(sites.id, siteId))
   if (!site) throw notFound('site')
-  const [row] = await db.select({ version: ruleBooks.version }).from(ruleBooks).where(eq(ruleBooks.siteId, siteId))
-  const book = await rulesOf(db, siteId)
+  const { book, versions, unreadable } = await readRuleBook(db, siteId)
   const exceptions = await db
     .select({ exception: targetExceptions, categoryName: categories.name })
     .from(targetExceptions)
@@ -28,10 +27,12 @@ export async function readRuleBookSheet(db: Reader, siteId: number): Promise<Rul
   const named = (list: number[], name: (id: number) => string) => [...new Set(list)].map((id) => ({ id, name: name(id) }))
   return {
     siteId,
-    version: row?.version ?? 0,
+    versions,
+    unreadable,
     currency: site.currency,
     book,
     calendar: site.calendar,
+    calendarVersion: site.calendarVersion,
     exceptions: exceptions.map(({ exception: { siteId: _site, ...rest }, categoryName }) => ({ ...rest, categoryName })),
     consents,
     names: { places: named(ids.places, names.place), payers: named(ids.payers, names.payer), accounts: named(accountIds, names.account) },

@@ -1,10 +1,10 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/setup'
 import { refuse } from '#core/kit'
-import { command, mustKnow, notFound } from '#server/kit'
+import { command, mustKnow, mustReachAll, notFound } from '#server/kit'
+import { setConsent } from '#server/ledger'
 import { payers } from '../tables'
 import { readRuleBookSheet } from './ruleBookSheet'
-import { mustReachAll } from './reach'
 
 export default command(contract.saveConsent, async ({ tx, who, input, tell }) => {
   const { payerId, accountId, aboveMinor } = input
@@ -14,7 +14,7 @@ export default command(contract.saveConsent, async ({ tx, who, input, tell }) =>
   if ((accountId === null) !== (aboveMinor === null))
     refuse('half_a_consent', 'Give both: who consents, and above which amount.', accountId === null ? 'accountId' : 'aboveMinor')
   await mustKnow(tx, { siteId: input.siteId, who }, { accountId: ['approver', accountId] })
-  await tx.update(payers).set({ consentAccountId: accountId, consentAboveMinor: aboveMinor }).where(eq(payers.id, payerId))
+  await setConsent(tx, payerId, accountId, aboveMinor)
   await tell({
     kind: 'setup.consent',
     details: {

@@ -1,16 +1,16 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/setup'
-import { command, mustKnow } from '#server/kit'
-import { categories, targetExceptions } from '../tables'
+import { command, mustKnow, mustReach } from '#server/kit'
+import { setPromiseException } from '#server/orders'
+import { categories } from '../tables'
 import { readRuleBookSheet } from './ruleBookSheet'
-import { mustReach } from './reach'
 
 export default command(contract.savePromiseException, async ({ tx, who, input, tell }) => {
   await mustReach(tx, who, input.siteId)
   await mustKnow(tx, { siteId: input.siteId, who }, { categoryId: ['category', input.categoryId] })
   const [category] = await tx.select({ name: categories.name }).from(categories).where(eq(categories.id, input.categoryId))
   const { clock, responseMinutes, completionMinutes } = input
-  await tx.insert(targetExceptions).values(input).onDuplicateKeyUpdate({ set: { clock, responseMinutes, completionMinutes } })
+  await setPromiseException(tx, input)
   await tell({
     kind: 'setup.promise',
     siteId: input.siteId,

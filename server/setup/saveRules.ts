@@ -1,23 +1,17 @@
-import { eq } from 'drizzle-orm'
 import * as contract from '#contract/setup'
 import type { SaveRules } from '#contract/setup'
-import { DEFAULT_RULES } from '#core/orders'
-import { command, mustKnow } from '#server/kit'
+import { command, mustKnow, mustReach } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
-import { idsIn } from '#server/orders'
-import { ruleBooks } from '../tables'
-import { lockRuleBook } from './lockRuleBook'
+import { idsIn, rulesOf, saveRuleSection } from '#server/orders'
 import { readRuleBookSheet } from './ruleBookSheet'
 
 export default command(contract.saveRules, async ({ tx, who, input, tell }) => {
   const { siteId, section, content } = input
-  const { content: before } = await lockRuleBook(tx, who, siteId, input.version)
+  await mustReach(tx, who, siteId)
   await refuseUnknown(tx, who, input)
-  await tx
-    .update(ruleBooks)
-    .set({ content: { ...before, [section]: content } })
-    .where(eq(ruleBooks.siteId, siteId))
-  await tell({ kind: 'setup.rules', siteId, details: { fields: { [section]: { from: before[section] ?? DEFAULT_RULES[section], to: content } } } })
+  const before = await rulesOf(tx, siteId)
+  await saveRuleSection(tx, siteId, section, input.version, content)
+  await tell({ kind: 'setup.rules', siteId, details: { fields: { [section]: { from: before[section], to: content } } } })
   return readRuleBookSheet(tx, siteId)
 })
 

@@ -2,17 +2,14 @@ import * as contract from '#contract/setup'
 import { Refusal } from '#core/kit'
 import { wordingReasons } from '#core/requests'
 import { command, mySite } from '#server/kit'
-import { mailWordings } from '../tables'
+import { setWording } from '#server/mail'
 import { readIntakeSheet } from './intakeSetup'
 
 export default command(contract.saveWording, async ({ tx, who, input, tell }) => {
   const reasons = wordingReasons(input)
   if (reasons.length) throw new Refusal(reasons)
   await mySite(tx, who, input.siteId)
-  await tx
-    .insert(mailWordings)
-    .values(input)
-    .onDuplicateKeyUpdate({ set: { subject: input.subject, text: input.text } })
+  await setWording(tx, input.siteId, input.occasion, input)
   await tell({ kind: 'setup.wording', siteId: input.siteId, details: { occasion: input.occasion } })
   return readIntakeSheet(tx, who)
 })

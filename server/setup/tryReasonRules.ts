@@ -2,10 +2,9 @@ import { and, eq } from 'drizzle-orm'
 import * as contract from '#contract/setup'
 import { refuse } from '#core/kit'
 import { meets, MOVES_WITH_REASON, neededReason, ORDER_MOVES, reasonRuleSentence } from '#core/orders'
-import { nobody, query } from '#server/kit'
+import { mustReach, nobody, query } from '#server/kit'
 import { factsOf, idsIn, namesFor } from '#server/orders'
 import { orders } from '../tables'
-import { mustReach } from './reach'
 
 /** A read: the order is looked at under rules that are not in force. */
 export default query(contract.tryReasonRules, async ({ db, who, input, now }) => {

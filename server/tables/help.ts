@@ -1,9 +1,9 @@
 import { index, int, mediumtext, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
+import { BULLETIN_KINDS } from '#core/help'
 import { id, instant, version } from './columns'
 import { accounts } from './people'
 import { places, sites } from './places'
 import { categories } from './requests'
-import { BULLETIN_KINDS } from '#core/help'
 
 /** What occupants should know before they call: a closure, works or an event, for some places, for a while. */
 export const bulletins = mysqlTable(

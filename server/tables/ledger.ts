@@ -1,7 +1,7 @@
 import { boolean, date, decimal, index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { basisPoints, id, instant, minor } from './columns'
-import { orders, visits } from './orders'
+import { orders } from './orders'
 import { accounts } from './people'
 import { sites } from './places'
 import { vendors } from './vendors'
@@ -25,41 +25,6 @@ export const markups = mysqlTable('markup', {
   kind: varchar('kind', { length: 12, enum: ['labour', 'parts', 'vendor'] }).primaryKey(),
   markupBp: basisPoints('markup_bp').notNull(),
 })
-
-export const vendorBills = mysqlTable(
-  'vendor_bill',
-  {
-    id: id(),
-    orderId: int('order_id')
-      .notNull()
-      .references(() => orders.id),
-    visitId: int('visit_id')
-      .notNull()
-      .references(() => visits.id),
-    vendorId: int('vendor_id')
-      .notNull()
-      .references(() => vendors.id),
-    number: varchar('number', { length: 40 }).notNull(),
-    taxBp: basisPoints('tax_bp').notNull(),
-    enteredAt: instant('entered_at').notNull(),
-  },
-  (table) => [uniqueIndex('vendor_bill_number').on(table.vendorId, table.number), index('vendor_bill_order').on(table.orderId)],
-)
-
-export const vendorBillLines = mysqlTable(
-  'vendor_bill_line',
-  {
-    id: id(),
-    billId: int('bill_id')
-      .notNull()
-      .references(() => vendorBills.id),
-    description: varchar('description', { length: 200 }).notNull(),
-    quantity: decimal('quantity', { precision: 12, scale: 3 }).notNull(),
-    unitPriceMinor: minor('unit_price_minor').notNull(),
-    amountMinor: minor('amount_minor').notNull(),
-  },
-  (table) => [index('vendor_bill_line_bill').on(table.billId)],
-)
 
 export const periods = mysqlTable(
   'period',
@@ -126,7 +91,7 @@ export const charges = mysqlTable(
     taxMinor: minor('tax_minor').notNull(),
     grossMinor: minor('gross_minor').notNull(),
   },
-  (table) => [uniqueIndex('charge_once').on(table.postingId, table.payerId), index('charge_statement').on(table.payerId, table.month)],
+  (table) => [uniqueIndex('charge_once').on(table.postingId, table.payerId), index('charge_statement').on(table.payerId, table.month, table.netMinor)],
 )
 
 /** The lines of a charge, each traceable to the stint, movement or bill line it comes from. */

@@ -1,12 +1,11 @@
-import { boolean, decimal, index, int, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { boolean, decimal, index, int, json, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
-import { VISIT_KINDS, VISIT_RESULTS, VISIT_STATES } from '#core/dispatch'
-import { STINT_KINDS } from '#core/ledger'
 import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, TARGET_CLOCKS } from '#core/orders'
+import type { RuleSection } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
-import { basisPoints, id, instant, minor, tokenHash, version } from './columns'
+import { basisPoints, id, instant, minor, version } from './columns'
 import { payers } from './ledger'
-import { accounts, teams, technicians, trades } from './people'
+import { accounts, teams, trades } from './people'
 import { assets, places, sites } from './places'
 import { categories } from './requests'
 import { vendors } from './vendors'
@@ -129,72 +128,53 @@ export const steps = mysqlTable(
   (table) => [uniqueIndex('step_position').on(table.orderId, table.position)],
 )
 
-/** One planned or actual presence of a technician or a vendor on an order. */
-export const visits = mysqlTable(
-  'visit',
+export const targetRules = mysqlTable(
+  'target_rule',
   {
     id: id(),
-    orderId: int('order_id')
+    siteId: int('site_id')
       .notNull()
-      .references(() => orders.id),
-    technicianId: int('technician_id').references(() => technicians.id),
-    vendorId: int('vendor_id').references(() => vendors.id),
-    kind: varchar('kind', { length: 12, enum: VISIT_KINDS }).notNull(),
-    state: varchar('state', { length: 12, enum: VISIT_STATES }).notNull(),
-    plannedStart: instant('planned_start').notNull(),
-    plannedEnd: instant('planned_end').notNull(),
-    startedAt: instant('started_at'),
-    endedAt: instant('ended_at'),
-    result: varchar('result', { length: 12, enum: VISIT_RESULTS }),
-    version: version(),
+      .references(() => sites.id),
+    priority: varchar('priority', { length: 12, enum: PRIORITIES }).notNull(),
+    clock: varchar('clock', { length: 12, enum: TARGET_CLOCKS }).notNull(),
+    responseMinutes: int('response_minutes').notNull(),
+    completionMinutes: int('completion_minutes').notNull(),
   },
-  (table) => [
-    index('visit_order').on(table.orderId),
-    index('visit_technician').on(table.technicianId, table.plannedStart),
-    index('visit_vendor').on(table.vendorId, table.plannedStart),
-  ],
+  (table) => [uniqueIndex('target_rule_priority').on(table.siteId, table.priority)],
 )
 
-/** One stretch of logged time. Minutes and cost are computed when it ends and never typed. */
-export const stints = mysqlTable(
-  'stint',
+/** What a site decides by itself, section by section; those it never touched are the usual ones. */
+export const ruleSections = mysqlTable(
+  'rule_section',
   {
-    id: id(),
-    visitId: int('visit_id')
+    siteId: int('site_id')
       .notNull()
-      .references(() => visits.id),
-    orderId: int('order_id')
-      .notNull()
-      .references(() => orders.id),
-    technicianId: int('technician_id').references(() => technicians.id),
-    /** Set to the technician while the clock runs: nobody can be on two jobs at once. */
-    runningTechnicianId: int('running_technician_id'),
-    kind: varchar('kind', { length: 12, enum: STINT_KINDS }).notNull(),
-    startAt: instant('start_at').notNull(),
-    endAt: instant('end_at'),
-    minutes: int('minutes'),
-    perHourMinor: minor('per_hour_minor'),
-    costMinor: minor('cost_minor'),
+      .references(() => sites.id),
+    section: varchar('section', { length: 24 }).$type<RuleSection>().notNull(),
+    /** Held to the section's schema when it is read, too. */
+    content: json('content').$type<unknown>(),
+    version: int('version').notNull(),
   },
-  (table) => [uniqueIndex('stint_running').on(table.runningTechnicianId), index('stint_order').on(table.orderId), index('stint_visit').on(table.visitId)],
+  (table) => [primaryKey({ columns: [table.siteId, table.section] })],
 )
 
-export const findings = mysqlTable(
-  'finding',
+/** What a priority promises for one category, where that differs from the site's usual promise. */
+export const targetExceptions = mysqlTable(
+  'target_exception',
   {
     id: id(),
-    orderId: int('order_id')
+    siteId: int('site_id')
       .notNull()
-      .references(() => orders.id),
-    visitId: int('visit_id').references(() => visits.id),
-    placeId: int('place_id').references(() => places.id),
-    assetId: int('asset_id').references(() => assets.id),
-    text: text('text').notNull(),
-    severity: varchar('severity', { length: 12 }).notNull(),
-    followUpOrderId: int('follow_up_order_id').references(() => orders.id),
-    at: instant('at').notNull(),
+      .references(() => sites.id),
+    categoryId: int('category_id')
+      .notNull()
+      .references(() => categories.id),
+    priority: varchar('priority', { length: 12, enum: PRIORITIES }).notNull(),
+    clock: varchar('clock', { length: 12, enum: TARGET_CLOCKS }).notNull(),
+    responseMinutes: int('response_minutes').notNull(),
+    completionMinutes: int('completion_minutes').notNull(),
   },
-  (table) => [index('finding_order').on(table.orderId)],
+  (table) => [uniqueIndex('target_exception_once').on(table.siteId, table.categoryId, table.priority)],
 )
 
 /** A decision asked for and given. */
@@ -224,24 +204,4 @@ export const approvals = mysqlTable(
     note: text('note'),
   },
   (table) => [index('approval_order').on(table.orderId)],
-)
-
-/** Lets one approver decide one question from a mail: names the person, works once, and expires. */
-export const approvalLinks = mysqlTable(
-  'approval_link',
-  {
-    id: id(),
-    approvalId: int('approval_id')
-      .notNull()
-      .references(() => approvals.id),
-    accountId: int('account_id')
-      .notNull()
-      .references(() => accounts.id),
-    nonce: varchar('nonce', { length: 32 }).notNull(),
-    tokenHash: tokenHash('token_hash').notNull(),
-    createdAt: instant('created_at').notNull(),
-    expiresAt: instant('expires_at').notNull(),
-    usedAt: instant('used_at'),
-  },
-  (table) => [uniqueIndex('approval_link_token').on(table.tokenHash), uniqueIndex('approval_link_once').on(table.approvalId, table.accountId)],
 )

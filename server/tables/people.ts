@@ -1,9 +1,8 @@
 import { index, int, json, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import type { DayStretch } from '#core/kit'
-import { LIST_KINDS } from '#core/lists'
 import { ROLES } from '#core/people'
-import { id, instant, minor, tokenHash, version } from './columns'
+import { id, instant, minor, tokenHash } from './columns'
 import { payers } from './ledger'
 import { places, sites } from './places'
 
@@ -165,31 +164,3 @@ export const leaves = mysqlTable(
   },
   (table) => [index('leave_technician').on(table.technicianId, table.fromAt)],
 )
-
-/** A list somebody wants to come back to: what is shown, as the address bar holds it. */
-export const savedViews = mysqlTable(
-  'saved_view',
-  {
-    id: id(),
-    ownerId: int('owner_id')
-      .notNull()
-      .references(() => accounts.id),
-    name: varchar('name', { length: 80 }).notNull(),
-    kind: varchar('kind', { length: 8, enum: LIST_KINDS }).notNull().default('orders'),
-    /** Shared with a team, with everybody, or kept to oneself. */
-    sharedWith: varchar('shared_with', { length: 8, enum: ['nobody', 'team', 'all'] }).notNull(),
-    teamId: int('team_id').references(() => teams.id),
-    address: varchar('address', { length: 1500 }).notNull(),
-    version: version(),
-  },
-  (table) => [uniqueIndex('saved_view_name').on(table.ownerId, table.name)],
-)
-
-/** The view the lists open with for a person. */
-export const defaultViews = mysqlTable('default_view', {
-  accountId: int('account_id')
-    .primaryKey()
-    .references(() => accounts.id),
-  /** A view of their own making, or one that ships with the application. */
-  viewKey: varchar('view_key', { length: 40 }).notNull(),
-})

@@ -14,6 +14,7 @@ export const sites = mysqlTable('site', {
   zone: varchar('zone', { length: 64 }).notNull(),
   currency: varchar('currency', { length: 3 }).notNull(),
   calendar: json('calendar').$type<WorkCalendar>().notNull(),
+  calendarVersion: int('calendar_version').notNull().default(0),
   deskPhone: varchar('desk_phone', { length: 40 }).notNull(),
   deskEmail: varchar('desk_email', { length: 190 }).notNull(),
   /** Working minutes within which a new request is triaged. */

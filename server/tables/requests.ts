@@ -5,6 +5,7 @@ import { CHANNELS, CONSEQUENCES, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERI
 import type { Answers, Question } from '#core/requests'
 import { id, instant, tokenHash, version } from './columns'
 import { payers } from './ledger'
+import { apiKeys } from './open311'
 import { orders } from './orders'
 import { accounts, people, trades } from './people'
 import { assets, places, sites } from './places'
@@ -193,22 +194,4 @@ export const reporterLinks = mysqlTable(
     expiresAt: instant('expires_at').notNull(),
   },
   (table) => [uniqueIndex('reporter_link_token').on(table.tokenHash)],
-)
-
-/** A program that may send requests. */
-export const apiKeys = mysqlTable(
-  'api_key',
-  {
-    id: id(),
-    siteId: int('site_id')
-      .notNull()
-      .references(() => sites.id),
-    name: varchar('name', { length: 80 }).notNull(),
-    keyHash: tokenHash('key_hash').notNull(),
-    createdAt: instant('created_at').notNull(),
-    createdBy: int('created_by').references(() => accounts.id),
-    lastUsedAt: instant('last_used_at'),
-    revokedAt: instant('revoked_at'),
-  },
-  (table) => [uniqueIndex('api_key_hash').on(table.keyHash)],
 )

@@ -1,6 +1,7 @@
 import { decimal, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { id, instant, minor } from './columns'
-import { orders, visits } from './orders'
+import { visits } from './dispatch'
+import { orders } from './orders'
 import { accounts } from './people'
 import { places, sites } from './places'
 

@@ -1,7 +1,43 @@
-import { date, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import { basisPoints, id, instant, minor, tokenHash } from './columns'
+import { date, decimal, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { basisPoints, id, instant, minor } from './columns'
+import { visits } from './dispatch'
+import { orders } from './orders'
 import { trades } from './people'
-import { visits } from './orders'
+
+export const vendorBills = mysqlTable(
+  'vendor_bill',
+  {
+    id: id(),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    visitId: int('visit_id')
+      .notNull()
+      .references(() => visits.id),
+    vendorId: int('vendor_id')
+      .notNull()
+      .references(() => vendors.id),
+    number: varchar('number', { length: 40 }).notNull(),
+    taxBp: basisPoints('tax_bp').notNull(),
+    enteredAt: instant('entered_at').notNull(),
+  },
+  (table) => [uniqueIndex('vendor_bill_number').on(table.vendorId, table.number), index('vendor_bill_order').on(table.orderId)],
+)
+
+export const vendorBillLines = mysqlTable(
+  'vendor_bill_line',
+  {
+    id: id(),
+    billId: int('bill_id')
+      .notNull()
+      .references(() => vendorBills.id),
+    description: varchar('description', { length: 200 }).notNull(),
+    quantity: decimal('quantity', { precision: 12, scale: 3 }).notNull(),
+    unitPriceMinor: minor('unit_price_minor').notNull(),
+    amountMinor: minor('amount_minor').notNull(),
+  },
+  (table) => [index('vendor_bill_line_bill').on(table.billId)],
+)
 
 export const vendors = mysqlTable('vendor', {
   id: id(),
@@ -28,21 +64,4 @@ export const vendorTrades = mysqlTable(
       .references(() => trades.id),
   },
   (table) => [primaryKey({ columns: [table.vendorId, table.tradeId] })],
-)
-
-/** The link by which a vendor works without an account. Only the hash of its token is kept. */
-export const vendorPasses = mysqlTable(
-  'vendor_pass',
-  {
-    id: id(),
-    visitId: int('visit_id')
-      .notNull()
-      .references(() => visits.id),
-    nonce: varchar('nonce', { length: 32 }).notNull(),
-    tokenHash: tokenHash('token_hash').notNull(),
-    createdAt: instant('created_at').notNull(),
-    expiresAt: instant('expires_at').notNull(),
-    revokedAt: instant('revoked_at'),
-  },
-  (table) => [uniqueIndex('vendor_pass_token').on(table.tokenHash)],
 )

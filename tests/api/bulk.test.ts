@@ -23,8 +23,8 @@ afterAll(() => house?.close())
 const item = async (id: number) => ({ id, version: await version(cast, id) })
 const stateOf = async (id: number) => (await cast.coordinator.must(readOrder, { id })).state
 async function setReasons(rules: ReasonRule[]): Promise<void> {
-  const { version: now } = await admin.must(readRuleBook, { siteId: 1 })
-  await admin.must(saveRules, { siteId: 1, version: now, section: 'reasons', content: rules })
+  const { versions } = await admin.must(readRuleBook, { siteId: 1 })
+  await admin.must(saveRules, { siteId: 1, version: versions.reasons, section: 'reasons', content: rules })
 }
 
 test('what can go goes, what cannot stays whole and says why, in the order it was sent', async () => {

@@ -1,14 +1,13 @@
-import { listNotices, readNotices, findPeople, readVocabulary } from '#contract/people'
+import { editAccount, findPeople, listNotices, readAccounts, readNotices, readVocabulary } from '#contract/people'
 import { findParts, listJobs, readOutcomeLists } from '#contract/field'
 import { readFigures, readFlow } from '#contract/insight'
 import { listPayables, listStatements, readStatement } from '#contract/ledger'
 import { search } from '#contract/lists'
-import { editOrder, holdOrder, listOrders, readOrder, reopenOrder, submitOrder } from '#contract/orders'
+import { editHold, editOrder, holdOrder, listOrders, readOrder, reopenOrder, submitOrder } from '#contract/orders'
 import type { OrderRow } from '#contract/orders'
 import { findAssets, findPlaces, readContext, readRegister } from '#contract/places'
 import { listDues } from '#contract/preventive'
 import { acceptRequest, findCounterSpots, listRequests, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
-import { editAccount, editHold, readSetup } from '#contract/setup'
 import { STATION_STATES } from '#core/orders'
 import { accepted, approved, castAt, Client, complete, dispatched, House, orderAt, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
@@ -258,7 +257,7 @@ describe('people and notices', () => {
   test('an account that is closed is out at once; nobody closes their own', async () => {
     const admin = await new Client(server.url).signIn('wendeline.stroud')
     const manager = await new Client(server.url).signIn('yusuf.adeyemi-rourke')
-    const { accounts } = await admin.must(readSetup, {})
+    const { accounts } = await admin.must(readAccounts, {})
     const find = (email: string) => accounts.find((one) => one.email.startsWith(email))!
     const his = find('yusuf')
     await admin.must(editAccount, { id: his.id, version: his.version, roles: his.roles, approvalLimitMinor: null, disabled: true })

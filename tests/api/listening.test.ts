@@ -1,8 +1,7 @@
 import { showPresence } from '#contract/insight'
 import type { LiveChange } from '#contract/insight'
 import { editOrder, recallOrder } from '#contract/orders'
-import { signOut } from '#contract/people'
-import { editAccount, readSetup } from '#contract/setup'
+import { editAccount, readAccounts, signOut } from '#contract/people'
 import { castAt, Client, House, orderAt, version } from '../kit'
 import type { Cast, Running } from '../kit'
 
@@ -77,7 +76,7 @@ test('a line ends when its person signs out, loses their account, or their sessi
   await change(id, 'one')
   await until(() => lines.every((line) => line.heard.some((one) => one.orderId === id)))
   await leaving.must(signOut, {})
-  const row = (await admin.must(readSetup, {})).accounts.find((one) => one.email.startsWith('osric.vane'))!
+  const row = (await admin.must(readAccounts, {})).accounts.find((one) => one.email.startsWith('osric.vane'))!
   await admin.must(editAccount, { id: row.id, version: row.version, roles: row.roles, approvalLimitMinor: row.approvalLimitMinor, disabled: true })
   await until(() => lines[0].over && lines[1].over)
   const before = lines[2].heard.length
@@ -92,7 +91,7 @@ test('lost roles and other sites: what is heard goes by the roles of this moment
   const line = await listen(yusuf)
   await change(id, 'one')
   await until(() => line.heard.some((one) => one.orderId === id))
-  const row = (await admin.must(readSetup, {})).accounts.find((one) => one.email.startsWith('yusuf'))!
+  const row = (await admin.must(readAccounts, {})).accounts.find((one) => one.email.startsWith('yusuf'))!
   const MUS = (await house.rows<{ id: number }>("SELECT id FROM site WHERE code = 'MUS'"))[0]!.id
   await admin.must(editAccount, { id: row.id, version: row.version, roles: [{ role: 'manager', siteId: MUS }], approvalLimitMinor: null, disabled: false })
   // A line of somebody who still hears says that the round is over.

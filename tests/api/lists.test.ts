@@ -15,7 +15,7 @@ import {
 } from '#contract/lists'
 import type { OrderLine, RequestLine } from '#contract/lists'
 import { editOrder } from '#contract/orders'
-import { editAccount, readSetup } from '#contract/setup'
+import { editAccount, readAccounts } from '#contract/people'
 import { LIST_FIELDS, SHIPPED_VIEWS } from '#core/lists'
 import { accepted, castAt, Client, House, orderAt, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
@@ -295,7 +295,7 @@ describe('views', () => {
 
   test('a team is given in Setup, and with it what the team shares', async () => {
     const admin = await new Client(server.url).signIn('wendeline.stroud')
-    const { accounts, teams } = await admin.must(readSetup, {})
+    const { accounts, teams } = await admin.must(readAccounts, {})
     const petra = accounts.find((account) => account.name === 'Petra Lindqvist')!
     const desk = teams.find((team) => team.name === 'Help desk')!
     const { id, roles, approvalLimitMinor, disabled } = petra

@@ -51,10 +51,10 @@ beforeAll(async () => {
   cast = await castAt(server.url)
   osric = await new Client(server.url).signIn('osric.vane')
   const admin = await new Client(server.url).signIn('wendeline.stroud')
-  const { version } = await admin.must(readRuleBook, { siteId: 1 })
+  const { versions } = await admin.must(readRuleBook, { siteId: 1 })
   await admin.must(saveRules, {
     siteId: 1,
-    version,
+    version: versions.reasons,
     section: 'reasons',
     content: [
       { move: 'recall', when: {}, answers: RECALL_REASONS },

@@ -42,8 +42,8 @@ beforeAll(async () => {
 afterAll(() => house?.close())
 
 async function set<Section extends RuleSection>(section: Section, content: RuleBook[Section]) {
-  const { version: now } = await admin.must(readRuleBook, { siteId: SKE })
-  return admin.must(saveRules, { siteId: SKE, version: now, section, content } as never)
+  const { versions } = await admin.must(readRuleBook, { siteId: SKE })
+  return admin.must(saveRules, { siteId: SKE, version: versions[section], section, content } as never)
 }
 /** A draft with everything an approver needs. */
 async function draft(more: object = {}): Promise<number> {
@@ -58,13 +58,13 @@ const approves = async (client: Client, id: number) => client.call(approveOrder,
 describe('the book', () => {
   test('a stale page is told so, and half a section or an unknown person never gets in', async () => {
     const book = await admin.must(readRuleBook, { siteId: SKE })
-    const stale = await admin.call(saveRules, { siteId: SKE, version: book.version - 1, section: 'reasons', content: [] })
+    const stale = await admin.call(saveRules, { siteId: SKE, version: book.versions.reasons - 1, section: 'reasons', content: [] })
     expect(stale.status).toBe(409)
-    const half = await admin.call(saveRules, { siteId: SKE, version: book.version, section: 'matrix', content: { nobody: {} } as never })
+    const half = await admin.call(saveRules, { siteId: SKE, version: book.versions.matrix, section: 'matrix', content: { nobody: {} } as never })
     expect(half.status).toBe(400)
     const gone = await admin.call(saveRules, {
       siteId: SKE,
-      version: book.version,
+      version: book.versions.approvals,
       section: 'approvals',
       content: [{ when: {}, asks: [{ accountId: 9_999 }], inOrder: false }],
     })
@@ -72,20 +72,42 @@ describe('the book', () => {
     const elsewhere = (await house.rows<{ id: number }>('SELECT id FROM place WHERE site_id <> ? LIMIT 1', [SKE]))[0]!.id
     const place = await admin.call(saveRules, {
       siteId: SKE,
-      version: book.version,
+      version: book.versions.reasons,
       section: 'reasons',
       content: [{ move: 'recall', when: { placeId: elsewhere }, answers: [] }],
     })
     expect(place.problem.reasons![0]!.code).toBe('place_unknown')
     const bare = await admin.call(saveRules, {
       siteId: SKE,
-      version: book.version,
+      version: book.versions.completeness,
       section: 'completeness',
       content: { ...DEFAULT_RULES.completeness, repair: [] },
     })
     expect(bare.problem.reasons![0]!.sentence).toContain('always needed')
-    expect((await admin.must(readRuleBook, { siteId: SKE })).version).toBe(book.version)
-    expect((await cast.coordinator.call(saveRules, { siteId: SKE, version: book.version, section: 'reasons', content: [] })).status).toBe(403)
+    expect((await admin.must(readRuleBook, { siteId: SKE })).versions).toEqual(book.versions)
+    expect((await cast.coordinator.call(saveRules, { siteId: SKE, version: book.versions.reasons, section: 'reasons', content: [] })).status).toBe(403)
+  })
+
+  test('two people change different sections without meeting; the same section is refused to the second', async () => {
+    const { versions, book } = await admin.must(readRuleBook, { siteId: 2 })
+    const save = (section: RuleSection, content: unknown) => admin.call(saveRules, { siteId: 2, version: versions[section], section, content })
+    const both = await Promise.all([save('reasons', []), save('escalations', book.escalations)])
+    expect(both.map((answer) => answer.status)).toEqual([200, 200])
+    expect((await save('reasons', [])).status).toBe(409)
+    expect((await admin.must(readRuleBook, { siteId: 2 })).versions).toEqual({
+      ...versions,
+      reasons: versions.reasons + 1,
+      escalations: versions.escalations + 1,
+    })
+  })
+
+  test('what is kept and cannot be read is not in force: the usual rules are, and Setup says so', async () => {
+    await set('approvals', [{ when: {}, asks: ['supervisor'], inOrder: false }])
+    await house.rows('UPDATE rule_section SET content = \'[{"asks": "everybody"}]\' WHERE site_id = ? AND section = \'approvals\'', [SKE])
+    const broken = await admin.must(readRuleBook, { siteId: SKE })
+    expect([broken.unreadable, broken.book.approvals]).toEqual([['approvals'], []])
+    await set('approvals', [])
+    expect((await admin.must(readRuleBook, { siteId: SKE })).unreadable).toEqual([])
   })
 
   test('one site’s rules are not the other’s', async () => {
@@ -132,7 +154,7 @@ describe('reasons', () => {
       because: ['“Submit for approval” of an order of kind Repair: a reason from the list is needed: Now.'],
     })
     expect(tried.moves.find((move) => move.move === 'cancel')).toMatchObject({ needed: true, answers: [] })
-    expect((await admin.must(readRuleBook, { siteId: SKE })).version).toBe(before.version)
+    expect((await admin.must(readRuleBook, { siteId: SKE })).versions).toEqual(before.versions)
     const unknown = await admin.call(tryReasonRules, { siteId: SKE, number: 'W-1', rules: [] })
     expect(unknown.problem.reasons![0]!.field).toBe('number')
     await submitted(id)
@@ -208,7 +230,7 @@ describe('priority and promises', () => {
   })
 
   test('working hours: what cannot be is refused, what can counts from the next promise on', async () => {
-    const { version: now, calendar } = await admin.must(readRuleBook, { siteId: 2 })
+    const { calendarVersion: now, calendar } = await admin.must(readRuleBook, { siteId: 2 })
     const save = (week: typeof calendar.week, holidays = calendar.holidays) => admin.call(saveCalendar, { siteId: 2, version: now, week, holidays })
     const days = (...stretches: { from: string; to: string }[]) => [stretches, ...calendar.week.slice(1)]
     expect((await save(days({ from: '12:00', to: '08:00' }))).problem.reasons![0]!.sentence).toBe('Hours from 12:00 to 08:00 end before they begin.')

@@ -1,9 +1,9 @@
 import { dispatchOrder } from '#contract/dispatch'
 import { listJobs, readJob, switchStint } from '#contract/field'
-import { editOrder, listOrders, postOrder, readAttachment, readOrder, submitOrder } from '#contract/orders'
+import { editOrder, editTarget, listOrders, postOrder, readAttachment, readOrder, readPromises, submitOrder } from '#contract/orders'
 import { signIn } from '#contract/people'
 import { reportRequest, uploadCounterFile, readTrackedFile, trackRequest } from '#contract/requests'
-import { editNumbering, editTarget, readHealth, readOpenApi, readSetup } from '#contract/setup'
+import { editNumbering, readHealth, readNumbering, readOpenApi } from '#contract/setup'
 import { contract } from '#contract'
 import sharp from 'sharp'
 import { castAt, Client, dispatched, House, orderAt, report, version } from '../kit'
@@ -294,13 +294,14 @@ describe('sessions', () => {
 describe('setup', () => {
   test('a changed target holds for the next promise; numbers never go back', async () => {
     const admin = await new Client(server.url).signIn('wendeline.stroud')
-    const setup = await admin.must(readSetup, {})
-    const routine = setup.targets.find((rule) => rule.priority === 'routine' && rule.siteCode === 'SKE')!
+    const { targets } = await admin.must(readPromises, {})
+    const { numberings } = await admin.must(readNumbering, {})
+    const routine = targets.find((rule) => rule.priority === 'routine' && rule.siteCode === 'SKE')!
     await admin.must(editTarget, { id: routine.id, clock: 'continuous', responseMinutes: 10, completionMinutes: 100 })
     const { id } = await orderAt(cast, 'draft')
     const { target } = await cast.coordinator.must(readOrder, { id })
     expect(new Date(target.completionDueAt).getTime() - new Date(target.startAt).getTime()).toBe(100 * 60_000)
-    const series = setup.numberings.find((row) => row.series === 'order')!
+    const series = numberings.find((row) => row.series === 'order')!
     expect((await admin.call(editNumbering, { siteId: series.siteId, series: 'order', next: series.next - 1 })).problem.reasons![0]!.field).toBe('next')
     await admin.must(editNumbering, { siteId: series.siteId, series: 'order', next: 50_000 })
     const { id: after } = await orderAt(cast, 'draft')

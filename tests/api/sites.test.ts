@@ -1,18 +1,27 @@
 import { dispatchOrder } from '#contract/dispatch'
 import { addJobPhoto, addNote, readJob } from '#contract/field'
-import { approveOrder, cancelOrder, editOrder, readAttachment, readOrder, recallOrder, reopenOrder, submitOrder } from '#contract/orders'
-import { saveAway } from '#contract/people'
+import { handOver, readUnable } from '#contract/approvals'
+import {
+  approveOrder,
+  cancelOrder,
+  editHold,
+  editOrder,
+  editTarget,
+  readPromises,
+  readAttachment,
+  readOrder,
+  recallOrder,
+  reopenOrder,
+  submitOrder,
+} from '#contract/orders'
+import { editAccount, readAccounts, saveAway } from '#contract/people'
 import { readContext } from '#contract/places'
 import { enterCall, triageRequest } from '#contract/requests'
 import {
-  editAccount,
-  editHold,
   editNumbering,
-  editTarget,
-  handOver,
   readIntakeSetup,
+  readNumbering,
   readRuleBook,
-  readSetup,
   saveCalendar,
   saveConsent,
   savePromiseException,
@@ -137,9 +146,10 @@ describe('an administrator of one site', () => {
   afterAll(() => holding('tobias.achterberg', [['coordinator', null]]))
 
   test('sees and changes the rules, promises, numbers and words of that site alone', async () => {
-    const setup = await local.must(readSetup, {})
-    expect([setup.everywhere, setup.sites.map((site) => site.code)]).toEqual([false, ['MUS']])
-    expect(new Set(setup.targets.map((target) => target.siteCode))).toEqual(new Set(['MUS']))
+    const accounts = await local.must(readAccounts, {})
+    expect([accounts.everywhere, accounts.sites.map((site) => site.code)]).toEqual([false, ['MUS']])
+    expect(new Set((await local.must(readPromises, {})).targets.map((target) => target.siteCode))).toEqual(new Set(['MUS']))
+    expect(new Set((await local.must(readNumbering, {})).numberings.map((row) => row.siteCode))).toEqual(new Set(['MUS']))
     expect((await local.must(readIntakeSetup, {})).sites.map((site) => site.code)).toEqual(['MUS'])
     const target = await house.rows<{ id: number }>("SELECT id FROM target_rule WHERE site_id = ? AND priority = 'urgent'", [SKE])
     const theirs = [
@@ -160,12 +170,12 @@ describe('an administrator of one site', () => {
   test('gives roles there and nowhere else, and leaves those of other sites as they are', async () => {
     const bram = await account('bram.oyelaran')
     await house.rows('UPDATE account_role SET site_id = ? WHERE account_id = ?', [SKE, bram])
-    expect((await local.must(readSetup, {})).accounts.map((one) => one.id)).not.toContain(bram)
+    expect((await local.must(readAccounts, {})).accounts.map((one) => one.id)).not.toContain(bram)
     expect((await local.call(editAccount, { id: bram, version: 1, roles: [], approvalLimitMinor: null, disabled: true })).status).toBe(404)
 
     const id = await account('petra.lindqvist')
     await house.rows('INSERT INTO account_role (account_id, role, site_id) VALUES (?, ?, ?)', [id, 'manager', MUS])
-    const row = (await local.must(readSetup, {})).accounts.find((one) => one.id === id)!
+    const row = (await local.must(readAccounts, {})).accounts.find((one) => one.id === id)!
     expect(row.whole).toBe(false)
     const save = (roles: typeof row.roles, more = {}) =>
       local.call(editAccount, { id, version: row.version, roles, approvalLimitMinor: row.approvalLimitMinor, disabled: false, ...more })
@@ -189,7 +199,7 @@ describe('an administrator of one site', () => {
   test('saving roles keeps the site of each', async () => {
     const id = await account('yusuf.adeyemi-rourke')
     await holding('yusuf.adeyemi-rourke', [['manager', MUS]])
-    const row = (await admin.must(readSetup, {})).accounts.find((one) => one.id === id)!
+    const row = (await admin.must(readAccounts, {})).accounts.find((one) => one.id === id)!
     const roles = [...row.roles, { role: 'coordinator' as const, siteId: MUS }]
     await admin.must(editAccount, { id, version: row.version, roles, approvalLimitMinor: null, disabled: false })
     expect(await house.rows('SELECT DISTINCT site_id FROM account_role WHERE account_id = ?', [id])).toEqual([{ site_id: MUS }])
@@ -240,7 +250,7 @@ describe('who may decide', () => {
     const small = await submitted(20_000)
     const approve = async (id: number) => both.call(approveOrder, { id, version: await version(cast, id) })
     expect((await approve(small)).problem.reasons![0]!.code).toBe('own_submission')
-    const rules = async () => (await admin.must(readRuleBook, { siteId: SKE })).version
+    const rules = async () => (await admin.must(readRuleBook, { siteId: SKE })).versions.ownSubmissions
     await admin.must(saveRules, { siteId: SKE, version: await rules(), section: 'ownSubmissions', content: 'own_limit' })
     // What somebody away lends does not count for one’s own.
     await house.rows('INSERT INTO deputy (for_account_id, deputy_account_id, from_at, until_at) VALUES (?, ?, ?, ?)', [
@@ -260,7 +270,7 @@ describe('who may decide', () => {
   test('rules ask only who can decide; who loses the right is shown with what waits, told of, and handed over', async () => {
     const osric = await account('osric.vane')
     const rule = (accountId: number) => ({ when: {}, asks: [{ accountId }], inOrder: false })
-    const book = async () => (await admin.must(readRuleBook, { siteId: SKE })).version
+    const book = async () => (await admin.must(readRuleBook, { siteId: SKE })).versions.approvals
     const save = async (accountId: number) => admin.call(saveRules, { siteId: SKE, version: await book(), section: 'approvals', content: [rule(accountId)] })
     expect(fieldOf(await save(await account('maren.quill')))).toEqual([422, 'content'])
     expect(fieldOf(await admin.call(saveConsent, { siteId: SKE, payerId: 1, accountId: await account('maren.quill'), aboveMinor: 5 }))).toEqual([
@@ -270,16 +280,19 @@ describe('who may decide', () => {
     expect((await save(osric)).status).toBe(200)
     const { id } = await orderAt(cast, 'to_approve')
 
-    const row = (await admin.must(readSetup, {})).accounts.find((one) => one.id === osric)!
-    const closed = await admin.must(editAccount, {
+    const row = (await admin.must(readAccounts, {})).accounts.find((one) => one.id === osric)!
+    await admin.must(editAccount, {
       id: osric,
       version: row.version,
       roles: row.roles,
       approvalLimitMinor: row.approvalLimitMinor,
       disabled: true,
     })
-    const [waiting] = closed.unable.filter((each) => each.accountId === osric && each.siteId === SKE)
+    const { unable } = await admin.must(readUnable, {})
+    const [waiting] = unable.filter((each) => each.accountId === osric && each.siteId === SKE)
     expect(waiting).toMatchObject({ rules: 1, orders: [{ id }] })
+    expect(waiting!.able.map((one) => one.id)).toContain(await account('ines.ferrall'))
+    expect(waiting!.able.map((one) => one.id)).not.toContain(osric)
     expect((await cast.coordinator.must(readOrder, { id })).agreements.map((ask) => ask.why).join()).toContain('They approve nothing here any more')
     const [told] = await house.rows<{ sentence: string }>("SELECT sentence FROM notice WHERE sentence LIKE '%cannot decide any more%' ORDER BY id DESC LIMIT 1")
     expect(told!.sentence).toContain('Osric Vane')
@@ -293,7 +306,7 @@ describe('who may decide', () => {
     const after = await admin.must(handOver, { siteId: SKE, fromId: osric, toId: ines })
     expect(after.unable).toEqual([])
     expect((await approves(id)).status).toBe(200)
-    const again = after.accounts.find((one) => one.id === osric)!
+    const again = (await admin.must(readAccounts, {})).accounts.find((one) => one.id === osric)!
     await admin.must(editAccount, { id: osric, version: again.version, roles: again.roles, approvalLimitMinor: again.approvalLimitMinor, disabled: false })
     await admin.must(saveRules, { siteId: SKE, version: await book(), section: 'approvals', content: [] })
   })

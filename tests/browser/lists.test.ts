@@ -200,7 +200,9 @@ describe('lists', () => {
     // By keyboard: F, some letters, Enter; and the keyboard is the list's again.
     await desk.keys('f', 'Prio', Key.ENTER)
     await desk.until('its form', async () => (await desk.driver.findElements(By.css('[role="dialog"][aria-label="Filter by Priority"]'))).length === 1)
-    await desk.keys(Key.ESCAPE, Key.ARROW_DOWN)
+    await desk.keys(Key.ESCAPE)
+    await desk.until('closed', async () => (await desk.driver.findElements(By.css('[role="dialog"][aria-label="Filter by Priority"]'))).length === 0)
+    await desk.keys(Key.ARROW_DOWN)
     await desk.until('in the rows', async () => ((await focusedId()) ?? '').startsWith('line-row'))
     await desk.driver.findElement(By.css('[aria-label="Take the filter Finished away"]')).click()
     await desk.until('away', async () => !(await address()).includes('finished'))

@@ -1,6 +1,7 @@
 import { ref } from 'vue'
 import type { Ref } from 'vue'
 import { CallProblem } from './call'
+import { useLoading } from './loading'
 import type { Loading } from './loading'
 import { useUndo } from './undo'
 
@@ -25,4 +26,19 @@ export function useKeeping<T>(shown: Loading<T>): {
     }
   }
   return { problem, keep }
+}
+
+/** Part of a page that reads and changes one thing: read at once; after a refusal it shows again what stands. */
+export function useKept<T>(read: () => Promise<T>): { shown: Loading<T>; keep: (change: () => Promise<T>, done: string) => Promise<boolean> } {
+  const shown = useLoading(read)
+  void shown.load()
+  const keeping = useKeeping(shown)
+  return {
+    shown,
+    keep: async (change, done) => {
+      const kept = await keeping.keep(change, done)
+      if (!kept) await shown.load()
+      return kept
+    },
+  }
 }

@@ -31,11 +31,21 @@ const names = useRuleNames(() => sheet.value)
 
 /** Keeps one section; a refusal leaves what was typed, and shows what stands when somebody was faster. */
 async function save<Section extends RuleSection>(section: Section, content: RuleBook[Section]): Promise<void> {
-  const change = { siteId: siteId.value, version: sheet.value.version, section, content } as SaveRules
+  const change = { siteId: siteId.value, version: sheet.value.versions[section], section, content } as SaveRules
   if (await keeping.keep(() => call(saveRules, change), 'Kept; it is in force from now on.')) lists.value[section]?.close()
   else if (keeping.problem.value?.problem.status === 409) await rules.load()
 }
 const keep = (change: () => Promise<RuleBookSheet>, done: string) => keeping.keep(change, done)
+/** What each section is called where it is spoken of. */
+const SECTION_NAMES: Record<RuleSection, string> = {
+  matrix: 'priorities',
+  hazards: 'hazards',
+  completeness: 'completeness',
+  reasons: 'reasons',
+  approvals: 'approval',
+  escalations: 'who is told',
+  ownSubmissions: 'approving what one submitted',
+}
 const INDEX = [
   ['priorities', 'Priorities'],
   ['promises', 'Promises'],
@@ -65,6 +75,10 @@ const INDEX = [
     </div>
     <ProblemNote v-if="rules.problem.value && !rules.value.value" :problem="rules.problem.value" @retry="rules.load" />
     <template v-else-if="rules.value.value">
+      <p v-if="sheet.unreadable.length" class="problem" role="alert">
+        What is kept for {{ sheet.unreadable.map((section) => SECTION_NAMES[section]).join(', ') }} cannot be read. The usual rules are in force until others
+        are kept here.
+      </p>
       <section id="rules-priorities" aria-label="Priorities">
         <h2>What makes a priority</h2>
         <PriorityTable :book="sheet.book" @matrix="save('matrix', $event)" @hazards="save('hazards', $event)" />

@@ -43,7 +43,8 @@ async function save(): Promise<void> {
   }
   const days = [...new Set(holidays.value.split(/\s+/).filter(Boolean))]
   await props.keep(
-    () => call(saveCalendar, { siteId: props.sheet.siteId, version: props.sheet.version, week: week as { from: string; to: string }[][], holidays: days }),
+    () =>
+      call(saveCalendar, { siteId: props.sheet.siteId, version: props.sheet.calendarVersion, week: week as { from: string; to: string }[][], holidays: days }),
     'Saved; promises already made stay.',
   )
 }

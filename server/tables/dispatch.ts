@@ -1,0 +1,49 @@
+import { index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { VISIT_KINDS, VISIT_RESULTS, VISIT_STATES } from '#core/dispatch'
+import { id, instant, tokenHash, version } from './columns'
+import { orders } from './orders'
+import { technicians } from './people'
+import { vendors } from './vendors'
+
+/** One planned or actual presence of a technician or a vendor on an order. */
+export const visits = mysqlTable(
+  'visit',
+  {
+    id: id(),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    technicianId: int('technician_id').references(() => technicians.id),
+    vendorId: int('vendor_id').references(() => vendors.id),
+    kind: varchar('kind', { length: 12, enum: VISIT_KINDS }).notNull(),
+    state: varchar('state', { length: 12, enum: VISIT_STATES }).notNull(),
+    plannedStart: instant('planned_start').notNull(),
+    plannedEnd: instant('planned_end').notNull(),
+    startedAt: instant('started_at'),
+    endedAt: instant('ended_at'),
+    result: varchar('result', { length: 12, enum: VISIT_RESULTS }),
+    version: version(),
+  },
+  (table) => [
+    index('visit_order').on(table.orderId),
+    index('visit_technician').on(table.technicianId, table.plannedStart),
+    index('visit_vendor').on(table.vendorId, table.plannedStart),
+  ],
+)
+
+/** The link by which a vendor works without an account. Only the hash of its token is kept. */
+export const vendorPasses = mysqlTable(
+  'vendor_pass',
+  {
+    id: id(),
+    visitId: int('visit_id')
+      .notNull()
+      .references(() => visits.id),
+    nonce: varchar('nonce', { length: 32 }).notNull(),
+    tokenHash: tokenHash('token_hash').notNull(),
+    createdAt: instant('created_at').notNull(),
+    expiresAt: instant('expires_at').notNull(),
+    revokedAt: instant('revoked_at'),
+  },
+  (table) => [uniqueIndex('vendor_pass_token').on(table.tokenHash)],
+)

@@ -1,0 +1,49 @@
+import { index, int, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { STINT_KINDS } from '#core/ledger'
+import { id, instant, minor } from './columns'
+import { visits } from './dispatch'
+import { orders } from './orders'
+import { technicians } from './people'
+import { assets, places } from './places'
+
+/** One stretch of logged time. Minutes and cost are computed when it ends and never typed. */
+export const stints = mysqlTable(
+  'stint',
+  {
+    id: id(),
+    visitId: int('visit_id')
+      .notNull()
+      .references(() => visits.id),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    technicianId: int('technician_id').references(() => technicians.id),
+    /** Set to the technician while the clock runs: nobody can be on two jobs at once. */
+    runningTechnicianId: int('running_technician_id'),
+    kind: varchar('kind', { length: 12, enum: STINT_KINDS }).notNull(),
+    startAt: instant('start_at').notNull(),
+    endAt: instant('end_at'),
+    minutes: int('minutes'),
+    perHourMinor: minor('per_hour_minor'),
+    costMinor: minor('cost_minor'),
+  },
+  (table) => [uniqueIndex('stint_running').on(table.runningTechnicianId), index('stint_order').on(table.orderId), index('stint_visit').on(table.visitId)],
+)
+
+export const findings = mysqlTable(
+  'finding',
+  {
+    id: id(),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    visitId: int('visit_id').references(() => visits.id),
+    placeId: int('place_id').references(() => places.id),
+    assetId: int('asset_id').references(() => assets.id),
+    text: text('text').notNull(),
+    severity: varchar('severity', { length: 12 }).notNull(),
+    followUpOrderId: int('follow_up_order_id').references(() => orders.id),
+    at: instant('at').notNull(),
+  },
+  (table) => [index('finding_order').on(table.orderId)],
+)
