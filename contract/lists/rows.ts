@@ -1,59 +1,10 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant, Page } from '#contract/kit'
-import type { GaugeTarget } from '#contract/orders'
+import type { OrderLine } from '#contract/orders'
+import type { RequestLine } from '#contract/requests'
 import { LIST_KINDS } from '#core/lists'
 import type { ListKind } from '#core/lists'
-import type { HoldReason, OrderKind, OrderState } from '#core/orders'
-import type { Channel, Priority, RequestState } from '#core/requests'
-
-interface ListLine {
-  id: number
-  number: string
-  version: number
-  summary: string
-  target: GaugeTarget
-  priority: Priority | null
-  place: string | null
-  placeName: string | null
-  asset: string | null
-  category: string | null
-  payer: string | null
-  reference: string | null
-  due: Instant
-}
-
-export interface OrderLine extends ListLine {
-  state: OrderState
-  heldFrom: OrderState | null
-  kind: OrderKind
-  trade: string | null
-  team: string | null
-  lead: string | null
-  supervisor: string | null
-  who: string | null
-  estimate: number | null
-  currency: string
-  created: Instant
-  start: Instant | null
-  finished: Instant | null
-  closed: Instant | null
-  hold: HoldReason | null
-  contact: string | null
-  archived: boolean
-  discarded: boolean
-}
-
-export interface RequestLine extends ListLine {
-  state: RequestState
-  takenUp: boolean
-  channel: Channel
-  reporter: string | null
-  takenup: string | null
-  received: Instant
-  decided: Instant | null
-  wish: string | null
-}
 
 /** A list as its address says it: "state=ready,dispatched&finished=-30d..&sort=-finished". */
 const ask = () => Joi.string().allow('').max(1500)

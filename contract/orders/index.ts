@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
-import type { Done, Instant, Page } from '#contract/kit'
+import type { Done, GaugeTarget, Instant, ListLine, Page } from '#contract/kit'
 import type { AttachmentRow, NamedAsset, NamedPlace, TimelineEntry } from '#contract/requests'
 import type { CostKind, StintKind } from '#core/ledger'
 import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, ORDER_STATIONS } from '#core/orders'
@@ -11,17 +11,6 @@ export * from './promises'
 
 export * from './ruleSections'
 
-/** The instants a gauge is drawn from. */
-export interface GaugeTarget {
-  clock: string
-  startAt: Instant
-  responseDueAt: Instant
-  closeAt: Instant
-  completionDueAt: Instant
-  stoppedAt: Instant | null
-  finishedAt: Instant | null
-}
-
 export interface GaugeState {
   standing: TargetStanding
   usedShare: number
@@ -30,19 +19,26 @@ export interface GaugeState {
   missedAt: Instant | null
 }
 
-export interface OrderRow {
-  id: number
-  number: string
+/** An order as queues and lists show it. */
+export interface OrderLine extends ListLine {
   state: OrderState
   heldFrom: OrderState | null
   kind: OrderKind
-  summary: string
-  placeCode: string | null
-  placeName: string | null
-  priority: Priority | null
-  target: GaugeTarget
+  trade: string | null
+  team: string | null
+  lead: string | null
+  supervisor: string | null
   who: string | null
-  onJob: boolean
+  estimate: number | null
+  currency: string
+  created: Instant
+  start: Instant | null
+  finished: Instant | null
+  closed: Instant | null
+  hold: HoldReason | null
+  contact: string | null
+  archived: boolean
+  discarded: boolean
 }
 
 export type OrderSort = 'due' | 'priority' | 'newest'
@@ -59,7 +55,7 @@ export interface ListOrdersInput {
   assetId?: number
 }
 
-export const listOrders = endpoint<ListOrdersInput, Page<OrderRow>>({
+export const listOrders = endpoint<ListOrdersInput, Page<OrderLine>>({
   method: 'GET',
   path: '/api/orders',
   says: 'Orders, keyset-paged.',

@@ -1,30 +1,27 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
-import type { Done, Instant, Page } from '#contract/kit'
+import type { Done, Instant, ListLine, Page } from '#contract/kit'
 import type { Reason } from '#core/kit'
 import { CONSEQUENCES, ENTERED_CHANNELS, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERITIES, URGENCIES } from '#core/requests'
-import type { Consequence, EnteredChannel, Likelihood, Priority, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
+import type { Channel, Consequence, EnteredChannel, Likelihood, Priority, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
 import type { Conversation } from './conversation'
 import type { KnownBulletin } from './counter'
 
-export interface RequestRow {
-  id: number
-  number: string
+/** A request as queues and lists show it. */
+export interface RequestLine extends ListLine {
   state: RequestState
-  summary: string
-  placeCode: string | null
-  placeName: string | null
-  priority: Priority | null
-  channel: string
-  reporterName: string | null
-  receivedAt: Instant
-  closeAt: Instant
-  dueAt: Instant
+  takenUp: boolean
+  channel: Channel
+  reporter: string | null
+  takenup: string | null
+  received: Instant
+  decided: Instant | null
+  wish: string | null
 }
 
 export const listRequests = endpoint<
   { station?: 'intake' | 'triage'; state?: RequestState; q?: string; after?: string; limit?: number; placeId?: number; assetId?: number },
-  Page<RequestRow>
+  Page<RequestLine>
 >({
   method: 'GET',
   path: '/api/requests',

@@ -1,3 +1,4 @@
+import { toLog } from './logger'
 import { isDeadlock, isDuplicate, isOutOfTime, unavailability } from './database'
 import { DatabaseAway } from './databaseWatch'
 import { withoutPrivateLinks } from './outbox'
@@ -20,6 +21,17 @@ describe('what a failure of the database means', () => {
     { code: 'ENOSPC' },
     { code: 'ER_GET_ERRNO', message: 'Got error 28 "No space left on device"' },
   ])('%j: its disk is full', (error) => expect(unavailability(wrapped(error))).toBe('full'))
+  test('a savepoint that is gone went with its whole change, which may be tried again', () => {
+    expect(isDeadlock(wrapped({ code: 'ER_SP_DOES_NOT_EXIST', errno: 1305, message: 'SAVEPOINT sp1 does not exist' }))).toBe(true)
+  })
+  test('what is logged says where it failed, and nothing that somebody typed', () => {
+    const error = new Error('Failed query: select 1\nparams: my secret,2', {
+      cause: Object.assign(new Error('Unknown column'), { code: 'ER_BAD_FIELD_ERROR' }),
+    })
+    expect(toLog(error)).toMatchObject({ message: 'Failed query: select 1', cause: { code: 'ER_BAD_FIELD_ERROR', message: 'Unknown column' } })
+    expect(JSON.stringify(toLog(error))).not.toContain('secret')
+    expect(toLog('odd')).toEqual({ message: 'odd' })
+  })
   test('what the sender or the code did wrong is neither', () => {
     for (const code of ['ER_DUP_ENTRY', 'ER_BAD_FIELD_ERROR', 'ER_NO_REFERENCED_ROW_2', 'ER_LOCK_DEADLOCK'])
       expect(unavailability(wrapped({ code }))).toBeNull()

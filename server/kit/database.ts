@@ -61,9 +61,12 @@ function patientPool(pool: Pool, watch: DatabaseWatch): Pool {
   })
 }
 
-/** The database gave up one of two changes that waited for each other, or met: it may be tried again. */
+/**
+ * The database gave up one of two changes that waited for each other, or met: it may be tried again. Inside a
+ * savepoint this shows by the savepoint being gone with the whole change.
+ */
 export function isDeadlock(error: unknown): boolean {
-  return ['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD'].includes(databaseCode(error) ?? '')
+  return ['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD', 'ER_SP_DOES_NOT_EXIST'].includes(databaseCode(error) ?? '')
 }
 
 /** A statement took longer than it may. */

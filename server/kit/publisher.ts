@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events'
 import { and, asc, eq, inArray, isNull, lte, sql } from 'drizzle-orm'
 import { accountRoles, events, notices, settings, untoldEvents } from '../tables'
-import { unavailability } from './database'
+import { isDeadlock, unavailability } from './database'
 import type { Db, Tx } from './database'
 import { logger } from './logger'
 import { openHolders } from './who'
@@ -118,8 +118,8 @@ export class Publisher {
       })
       if (before) await tx.delete(untoldEvents).where(eq(untoldEvents.eventId, event.id))
     } catch (error) {
-      // With the database gone nobody can be told of anything: the whole round is taken back.
-      if (unavailability(error)) throw error
+      // With the database gone, or the round given up for another change, nobody can be told of anything: all of it is taken back.
+      if (unavailability(error) || isDeadlock(error)) throw error
       logger.error({ error, event: event.id, kind: event.kind }, 'nobody could be told of an event')
       await this.keepUntold(tx, event, before + 1, error)
     }

@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon'
-import type { OrderLine, RequestLine } from '#contract/lists'
+import type { OrderLine } from '#contract/orders'
+import type { RequestLine } from '#contract/requests'
 import { HOLD_REASON_NAMES, ORDER_KIND_NAMES, ORDER_STATE_NAMES, standingAt } from '#core/orders'
 import { CHANNEL_NAMES, PRIORITY_NAMES, REQUEST_STATE_NAMES } from '#core/requests'
 import type { Outgoing } from '#server/kit'

@@ -1,25 +1,21 @@
 import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
-import { alias } from 'drizzle-orm/mysql-core'
 import type { Page } from '#contract/kit'
-import type { OrderLine } from '#contract/lists'
+import type { OrderLine } from '#contract/orders'
 import type { ListAsk } from '#core/lists'
 import { ORDER_STATES } from '#core/orders'
-import { withinSites, wordsFound } from '#server/kit'
-import type { Outgoing, Reader } from '#server/kit'
-import { gaugeTarget, whoIsOn } from '#server/orders'
+import { keysetPage, withinSites, wordsFound } from '#server/kit'
+import type { Outgoing, Reader, Run } from '#server/kit'
+import { orderLinesOf } from '#server/orders'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
-import { accounts, assets, categories, orders, orderShares, payers, people, places, sites, teams, trades, visits } from '../tables'
+import { orders, orderShares, visits } from '../tables'
 import { allConditions, byDay, byFlag, byMoney, byOther, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
-import { keysetPage } from './keysetPage'
-import type { Run } from './keysetPage'
 import type { Standpoint } from './standpoint'
 
 const visited = (who: SQL | undefined) =>
   sql`exists (select 1 from ${visits} where ${visits.orderId} = ${orders.id} and ${visits.state} <> 'recalled' and ${who ?? sql`true`})`
 const paidBy = (who: SQL | undefined) => sql`exists (select 1 from ${orderShares} where ${orderShares.orderId} = ${orders.id} and ${who ?? sql`true`})`
-const firstStart = sql<Date | null>`(select min(${visits.plannedStart}) from ${visits} where ${visits.orderId} = ${orders.id} and ${visits.state} <> 'recalled')`
 
 export const ORDER_CONDITIONS: Record<string, Condition> = {
   words: (clause) => wordsFound(clause.any![0]!, { words: [orders.summary, orders.description], number: orders.number, reference: orders.outsideReference }),
@@ -92,66 +88,6 @@ const RUNS: Record<string, { keys: Run<Key>['keys']; byState: boolean }> = {
   number: { keys: [ID], byState: false },
 }
 
-const leads = alias(accounts, 'lead_account')
-const leadPeople = alias(people, 'lead_person')
-const supervisors = alias(accounts, 'supervisor_account')
-const supervisorPeople = alias(people, 'supervisor_person')
-
-const select = (db: Reader) =>
-  db
-    .select({
-      id: orders.id,
-      number: orders.number,
-      version: orders.version,
-      state: orders.state,
-      heldFrom: orders.heldFrom,
-      kind: orders.kind,
-      summary: orders.summary,
-      priority: orders.priority,
-      targetClock: orders.targetClock,
-      targetStartAt: orders.targetStartAt,
-      responseDueAt: orders.responseDueAt,
-      closeAt: orders.closeAt,
-      completionDueAt: orders.completionDueAt,
-      clockStoppedAt: orders.clockStoppedAt,
-      finishedAt: orders.finishedAt,
-      closedAt: orders.closedAt,
-      createdAt: orders.createdAt,
-      discardedAt: orders.discardedAt,
-      archived: orders.archived,
-      estimateMinor: orders.estimateMinor,
-      holdReason: orders.holdReason,
-      contactName: orders.contactName,
-      outsideReference: orders.outsideReference,
-      currency: sites.currency,
-      placeCode: places.code,
-      placeName: places.name,
-      asset: assets.tag,
-      category: categories.name,
-      trade: trades.name,
-      team: teams.name,
-      lead: leadPeople.name,
-      supervisor: supervisorPeople.name,
-      who: whoIsOn,
-      start: firstStart.mapWith(visits.plannedStart),
-      payer: sql<
-        string | null
-      >`(select group_concat(${payers.code} order by ${orderShares.position} separator ', ') from ${orderShares} join ${payers} on ${payers.id} = ${orderShares.payerId} where ${orderShares.orderId} = ${orders.id})`,
-    })
-    .from(orders)
-    .leftJoin(sites, eq(sites.id, orders.siteId))
-    .leftJoin(places, eq(places.id, orders.placeId))
-    .leftJoin(assets, eq(assets.id, orders.assetId))
-    .leftJoin(categories, eq(categories.id, orders.categoryId))
-    .leftJoin(trades, eq(trades.id, orders.tradeId))
-    .leftJoin(teams, eq(teams.id, orders.teamId))
-    .leftJoin(leads, eq(leads.id, orders.leadId))
-    .leftJoin(leadPeople, eq(leadPeople.id, leads.personId))
-    .leftJoin(supervisors, eq(supervisors.id, orders.supervisorId))
-    .leftJoin(supervisorPeople, eq(supervisorPeople.id, supervisors.personId))
-    .$dynamic()
-type Found = Awaited<ReturnType<typeof select>>[number]
-
 /** What a list of orders asks of them; what was archived or discarded is there only when it is asked for. */
 export function orderConditions(ask: Pick<ListAsk, 'clauses'>, from: Standpoint): SQL | undefined {
   const asks = (field: string) => ask.clauses.some((clause) => clause.field === field)
@@ -175,7 +111,7 @@ export async function orderLines(
   // State by state, each in the order of its index, rather than all of them sorted.
   const split = byState && !ask.clauses.some((one) => one.field === 'words')
   const where = orderConditions(split ? { clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
-  const page = await keysetPage({
+  return keysetPage({
     run: { keys, down: ask.sort.down },
     parts: split ? states.map((state) => eq(orders.state, state)) : [undefined],
     after,
@@ -187,43 +123,6 @@ export async function orderLines(
         .where(and(part, where))
         .orderBy(...order)
         .limit(most),
-    readRows: (ids) => select(db).where(inArray(orders.id, ids)),
+    readRows: (ids) => orderLinesOf(db, ids),
   })
-  return { rows: page.rows.map(toLine), next: page.next }
-}
-
-function toLine(row: Found): Outgoing<OrderLine> {
-  return {
-    id: row.id,
-    number: row.number,
-    version: row.version,
-    state: row.state,
-    heldFrom: row.heldFrom,
-    kind: row.kind,
-    summary: row.summary,
-    target: gaugeTarget(row),
-    priority: row.priority,
-    place: row.placeCode,
-    placeName: row.placeName,
-    asset: row.asset,
-    category: row.category,
-    trade: row.trade,
-    team: row.team,
-    lead: row.lead,
-    supervisor: row.supervisor,
-    who: row.who,
-    payer: row.payer,
-    estimate: row.estimateMinor,
-    currency: row.currency ?? '',
-    due: row.completionDueAt,
-    created: row.createdAt,
-    start: row.start,
-    finished: row.finishedAt,
-    closed: row.closedAt,
-    hold: row.holdReason,
-    contact: row.contactName,
-    reference: row.outsideReference,
-    archived: row.archived,
-    discarded: row.discardedAt !== null,
-  }
 }

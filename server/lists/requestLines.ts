@@ -1,16 +1,15 @@
-import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm'
+import { and, eq, isNotNull, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { Page } from '#contract/kit'
-import type { RequestLine } from '#contract/lists'
+import type { RequestLine } from '#contract/requests'
 import type { ListAsk } from '#core/lists'
 import { REQUEST_STATES } from '#core/requests'
-import { withinSites, wordsFound } from '#server/kit'
-import type { Outgoing, Reader } from '#server/kit'
-import { accounts, assets, categories, payers, people, places, requests } from '../tables'
+import { keysetPage, withinSites, wordsFound } from '#server/kit'
+import type { Outgoing, Reader, Run } from '#server/kit'
+import { requestLinesOf } from '#server/requests'
+import { places, requests } from '../tables'
 import { allConditions, byDay, byFlag, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
-import { keysetPage } from './keysetPage'
-import type { Run } from './keysetPage'
 import type { Standpoint } from './standpoint'
 
 export const REQUEST_CONDITIONS: Record<string, Condition> = {
@@ -70,42 +69,6 @@ const RUNS: Record<string, { keys: Run<Key>['keys']; byState: boolean }> = {
   place: { keys: [{ column: places.code, read: (row) => row.placeCode, nullable: true }, DUE, ID], byState: false },
 }
 
-const select = (db: Reader) =>
-  db
-    .select({
-      id: requests.id,
-      number: requests.number,
-      version: requests.version,
-      state: requests.state,
-      channel: requests.channel,
-      summary: requests.summary,
-      priority: requests.priority,
-      reporterName: requests.reporterName,
-      reporterEmail: requests.reporterEmail,
-      takenUpAt: requests.takenUpAt,
-      receivedAt: requests.receivedAt,
-      decidedAt: requests.decidedAt,
-      triageCloseAt: requests.triageCloseAt,
-      triageDueAt: requests.triageDueAt,
-      wish: requests.wish,
-      outsideReference: requests.outsideReference,
-      placeCode: places.code,
-      placeName: places.name,
-      asset: assets.tag,
-      category: categories.name,
-      payer: payers.code,
-      takenUpBy: people.name,
-    })
-    .from(requests)
-    .leftJoin(places, eq(places.id, requests.placeId))
-    .leftJoin(assets, eq(assets.id, requests.assetId))
-    .leftJoin(categories, eq(categories.id, requests.categoryId))
-    .leftJoin(payers, eq(payers.id, requests.payerId))
-    .leftJoin(accounts, eq(accounts.id, requests.takenUpBy))
-    .leftJoin(people, eq(people.id, accounts.personId))
-    .$dynamic()
-type Found = Awaited<ReturnType<typeof select>>[number]
-
 export function requestConditions(ask: Pick<ListAsk, 'clauses'>, from: Standpoint): SQL | undefined {
   return and(allConditions(REQUEST_CONDITIONS, ask.clauses, from), withinSites(from, requests.siteId))
 }
@@ -121,7 +84,7 @@ export async function requestLines(
   const states = REQUEST_STATES.filter((state) => !clause || clause.any!.includes(state) !== (clause.not ?? false))
   const split = byState && !ask.clauses.some((one) => one.field === 'words')
   const where = requestConditions(split ? { clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
-  const page = await keysetPage({
+  return keysetPage({
     run: { keys, down: ask.sort.down },
     parts: split ? states.map((state) => eq(requests.state, state)) : [undefined],
     after,
@@ -134,41 +97,6 @@ export async function requestLines(
         .where(and(part, where))
         .orderBy(...order)
         .limit(most),
-    readRows: (ids) => select(db).where(inArray(requests.id, ids)),
+    readRows: (ids) => requestLinesOf(db, ids),
   })
-  return { rows: page.rows.map(toLine), next: page.next }
-}
-
-function toLine(row: Found): Outgoing<RequestLine> {
-  return {
-    id: row.id,
-    number: row.number,
-    version: row.version,
-    state: row.state,
-    takenUp: row.takenUpAt !== null,
-    channel: row.channel,
-    summary: row.summary,
-    target: {
-      clock: 'working',
-      startAt: row.receivedAt,
-      responseDueAt: row.triageDueAt,
-      closeAt: row.triageCloseAt,
-      completionDueAt: row.triageDueAt,
-      stoppedAt: null,
-      finishedAt: row.decidedAt,
-    },
-    priority: row.priority,
-    place: row.placeCode,
-    placeName: row.placeName,
-    asset: row.asset,
-    category: row.category,
-    payer: row.payer,
-    reporter: row.reporterName ?? row.reporterEmail,
-    takenup: row.takenUpBy,
-    received: row.receivedAt,
-    due: row.triageDueAt,
-    decided: row.decidedAt,
-    wish: row.wish,
-    reference: row.outsideReference,
-  }
 }

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import type { GaugeTarget } from '#contract/orders'
+import type { GaugeTarget } from '#contract/kit'
 import { resumeTarget, setTarget, stopTarget, targetState } from '#core/orders'
 import type { Target, TargetRule } from '#core/orders'
 import type { Priority } from '#core/requests'

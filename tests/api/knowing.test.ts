@@ -4,7 +4,7 @@ import { readFigures, readFlow } from '#contract/insight'
 import { listPayables, listStatements, readStatement } from '#contract/ledger'
 import { search } from '#contract/lists'
 import { editHold, editOrder, holdOrder, listOrders, readOrder, reopenOrder, submitOrder } from '#contract/orders'
-import type { OrderRow } from '#contract/orders'
+import type { OrderLine } from '#contract/orders'
 import { findAssets, findPlaces, readContext, readRegister } from '#contract/places'
 import { listDues } from '#contract/preventive'
 import { acceptRequest, findCounterSpots, listRequests, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
@@ -55,8 +55,8 @@ describe('the Flow', () => {
 
 describe('lists', () => {
   /** All rows of a list, page by page. */
-  async function all(ask: object, limit: number): Promise<OrderRow[]> {
-    const rows: OrderRow[] = []
+  async function all(ask: object, limit: number): Promise<OrderLine[]> {
+    const rows: OrderLine[] = []
     for (let after: string | null | undefined; after !== null;) {
       const page = await cast.coordinator.must(listOrders, { ...ask, limit, ...(after ? { after } : {}) })
       rows.push(...page.rows)
@@ -91,7 +91,7 @@ describe('lists', () => {
     expect(drains.length).toBeGreaterThan(0)
     expect(drains.every((row) => said.some((one) => one.id === row.id))).toBe(true)
     const lantern = await all({ station: 'dispatch', q: 'lantern house' }, 100)
-    expect(lantern.every((row) => row.placeCode!.startsWith('LAN'))).toBe(true)
+    expect(lantern.every((row) => row.place!.startsWith('LAN'))).toBe(true)
     const [found] = await all({ q: 'W-31001' }, 10)
     expect(found!.number).toBe('W-31001')
   })

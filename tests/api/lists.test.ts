@@ -13,7 +13,8 @@ import {
   readListFacts,
   saveView,
 } from '#contract/lists'
-import type { OrderLine, RequestLine } from '#contract/lists'
+import type { OrderLine } from '#contract/orders'
+import type { RequestLine } from '#contract/requests'
 import { editOrder } from '#contract/orders'
 import { editAccount, readAccounts } from '#contract/people'
 import { LIST_FIELDS, SHIPPED_VIEWS } from '#core/lists'

@@ -13,6 +13,8 @@ import type { Measure } from './table'
 const ORDERS = 1_000_000
 const ROUNDS = 25
 const MOST_MS = 150
+/** Beside the best any query can do: the driver reading the same rows by their keys, with everything that is shown of them. */
+const MOST_BY_KEYS = 8
 const SEARCHES = ['drips', 'chiller pressure', 'door lock', 'ceiling leak', 'W-31000', 'fume alarm', 'warm coats', 'freezer tissue', 'smell sewage', 'chillr']
 const MOST_SEARCH_MS = 200
 const EXPORTED = 200_000
@@ -61,23 +63,26 @@ export async function measureLists(house: House, server: Running): Promise<Measu
 async function measureViews(desk: Client, pool: Pool): Promise<Measure[]> {
   const measures: Measure[] = []
   for (const view of SHIPPED_VIEWS.filter((one) => one.kind === 'orders')) {
-    const [theirs, ours]: [number[], number[]] = [[], []]
+    const [theirs, ours, byKeys]: [number[], number[], number[]] = [[], [], []]
     const once = async (work: () => Promise<unknown>) => {
       const began = performance.now()
       await work()
       return performance.now() - began
     }
+    let shown: number[] = []
     for (let n = 0; n < ROUNDS; n++) {
       // The plain statement may sort a great many rows: a few rounds of it say enough.
       if (n < ROUNDS / 3) theirs.push(await once(() => pool.query(`${COLUMNS} AND ${PAGES[view.key]} LIMIT 51`)))
-      ours.push(await once(() => desk.must(listOrderLines, { ask: view.address, limit: 50 })))
+      ours.push(await once(async () => (shown = (await desk.must(listOrderLines, { ask: view.address, limit: 50 })).rows.map((row) => row.id))))
+      if (shown.length) byKeys.push(await once(() => pool.query(`${COLUMNS} AND o.id IN (?)`, [shown])))
     }
     const [a, b] = [median(ours), median(theirs)]
+    const best = byKeys.length ? median(byKeys) : b
     measures.push({
       what: `view “${view.name}” over ${ORDERS.toLocaleString('en')} orders`,
-      measured: `${a.toFixed(1)} ms, ${(a / b).toFixed(2)} x (driver ${b.toFixed(1)} ms)`,
-      limit: `at most 2 x, or 5 ms above; under ${MOST_MS} ms`,
-      kept: (a <= 2 * b || a <= b + 5) && a < MOST_MS,
+      measured: `${a.toFixed(1)} ms, ${(a / b).toFixed(2)} x (driver ${b.toFixed(1)} ms), ${(a / best).toFixed(1)} x the same rows by their keys (${best.toFixed(1)} ms)`,
+      limit: `at most 2 x, or 5 ms above; ${MOST_BY_KEYS} x by keys; under ${MOST_MS} ms`,
+      kept: (a <= 2 * b || a <= b + 5) && a <= MOST_BY_KEYS * best && a < MOST_MS,
     })
   }
   return measures

@@ -6,6 +6,7 @@ import { measureLists } from './lists'
 import { measureLive } from './live'
 import { measureMailBurst } from './mailBurst'
 import { measureQueue } from './queue'
+import { measureScreens } from './screens'
 import { measureSearch } from './search'
 import { measureStart } from './start'
 import { measureSubmissions } from './submissions'
@@ -21,6 +22,7 @@ const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = 
   { name: 'intakebench', mail: true, takes: { submissions: measureSubmissions, mail: (house) => measureMailBurst(house), search: measureSearch } },
   { name: 'suggestionsbench', takes: { suggestions: measureSuggestions } },
   { name: 'listsbench', takes: { lists: measureLists } },
+  { name: 'screensbench', takes: { screens: measureScreens } },
 ]
 const ALONE: Record<string, () => Promise<Measure[]> | Measure[]> = { bundles: measureBundles, start: async () => [await measureStart()] }
 

@@ -1,7 +1,7 @@
 import { createPool } from 'mysql2/promise'
 import type { RowDataPacket } from 'mysql2/promise'
 import { listOrders } from '#contract/orders'
-import type { OrderRow } from '#contract/orders'
+import type { OrderLine } from '#contract/orders'
 import { Client } from '../kit'
 import type { House, Running } from '../kit'
 import { beside } from './table'
@@ -33,7 +33,7 @@ export async function measureQueue(house: House, server: Running): Promise<Measu
     return { took: performance.now() - began, answer }
   }
   let after: string | null = null
-  let last: OrderRow | undefined
+  let last: OrderLine | undefined
   for (let n = 0; n < DEEP_PAGES; n++) {
     const { answer } = await page({ limit: 100, ...(after ? { after } : {}) })
     after = answer.next

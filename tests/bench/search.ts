@@ -4,11 +4,12 @@ import { findPeople } from '#contract/people'
 import { findPlaces } from '#contract/places'
 import { Client } from '../kit'
 import type { House, Running } from '../kit'
-import { beside } from './table'
+import { median } from './table'
 import type { Measure } from './table'
 
 const ROWS = 20_000
 const ROUNDS = 60
+const MOST_SLOWER = 1.2
 const PEOPLE = ['oyel', 'maren 21', 'ottoline', 'person 19', '4711']
 const PLACES = ['room 12', 'store 19', 'bm-1', 'wing 7 room', 'labor']
 
@@ -29,7 +30,13 @@ export async function measureSearch(house: House, server: Running): Promise<Meas
       theirs.push(await timed(() => direct(q.split(/[ -]/))))
       ours.push(await timed(() => ask(q)))
     }
-    return beside(what, ours, theirs)
+    const [a, b] = [median(ours), median(theirs)]
+    return {
+      what,
+      measured: `${a.toFixed(1)} ms, ${(a / b).toFixed(2)} x (driver ${b.toFixed(1)} ms)`,
+      limit: `at most ${MOST_SLOWER} x`,
+      kept: a <= MOST_SLOWER * b,
+    }
   }
   const like = (column: string, words: string[]) => words.map(() => `${column} LIKE ?`).join(' AND ')
   const measures = [

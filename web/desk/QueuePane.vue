@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import { listOrders } from '#contract/orders'
-import type { GaugeTarget, OrderRow, OrderSort } from '#contract/orders'
+import type { OrderLine, OrderSort } from '#contract/orders'
 import { listKeptMail, listRequests } from '#contract/requests'
-import type { RequestRow } from '#contract/requests'
 import { STATION_NAMES } from '#core/orders'
 import type { Station } from '#core/orders'
 import { REQUEST_STATE_NAMES } from '#core/requests'
 import { call, onLiveChange, PriorityBar, ProblemNote, StageRing, TargetGauge, useLoading, useSession, useSoon } from '#web/kit'
+import type { RequestLine } from '#contract/requests'
 
 /** The queue of a station: dense two-line rows, the most pressing first. */
 const props = defineProps<{ station: Station; open: { type: string; id: number } | null }>()
@@ -18,13 +18,7 @@ const sort = ref<OrderSort>('due')
 const pages = ref(1)
 const at = ref(-1)
 
-interface Row {
-  type: 'request' | 'order'
-  id: number
-  request?: RequestRow
-  order?: OrderRow
-  target: GaugeTarget
-}
+type Row = { type: 'request'; line: RequestLine } | { type: 'order'; line: OrderLine }
 const holdsRequests = computed(() => props.station === 'intake' || props.station === 'triage')
 
 const list = useLoading(async () => {
@@ -32,29 +26,19 @@ const list = useLoading(async () => {
   let after: string | null | undefined
   for (let page = 0; page < pages.value; page++) {
     const ask = { q: text.value.trim() || undefined, after: after ?? undefined, limit: 50 }
-    const answer = holdsRequests.value
-      ? await call(listRequests, { ...ask, station: props.station as 'intake' | 'triage' })
-      : await call(listOrders, { ...ask, station: props.station, sort: sort.value })
-    rows.push(...answer.rows.map(toRow))
-    after = answer.next
+    if (holdsRequests.value) {
+      const answer = await call(listRequests, { ...ask, station: props.station as 'intake' | 'triage' })
+      rows.push(...answer.rows.map((line) => ({ type: 'request' as const, line })))
+      after = answer.next
+    } else {
+      const answer = await call(listOrders, { ...ask, station: props.station, sort: sort.value })
+      rows.push(...answer.rows.map((line) => ({ type: 'order' as const, line })))
+      after = answer.next
+    }
     if (!after) break
   }
   return { rows, more: !!after }
 })
-
-function toRow(row: RequestRow | OrderRow): Row {
-  if ('target' in row) return { type: 'order', id: row.id, order: row, target: row.target }
-  const target: GaugeTarget = {
-    clock: 'working',
-    startAt: row.receivedAt,
-    responseDueAt: row.dueAt,
-    closeAt: row.closeAt,
-    completionDueAt: row.dueAt,
-    stoppedAt: null,
-    finishedAt: null,
-  }
-  return { type: 'request', id: row.id, request: row, target }
-}
 
 const reload = useSoon(list.load, 30)
 watch(
@@ -79,7 +63,7 @@ watch(() => props.station, countKept, { immediate: true })
 onLiveChange(useSoon(countKept, 1_000))
 
 const rows = computed(() => list.value.value?.rows ?? [])
-const openIndex = computed(() => rows.value.findIndex((row) => row.type === props.open?.type && row.id === props.open.id))
+const openIndex = computed(() => rows.value.findIndex((row) => row.type === props.open?.type && row.line.id === props.open.id))
 watch(openIndex, (now) => {
   if (now >= 0) at.value = now
 })
@@ -98,7 +82,7 @@ function step(by: 1 | -1): boolean {
   const row = rows.value[next]
   if (!row || next === from) return false
   at.value = next
-  emit('show', row.type, row.id)
+  emit('show', row.type, row.line.id)
   void nextTick(() => document.getElementById(`row-${next}`)?.focus())
   return true
 }
@@ -145,39 +129,28 @@ defineExpose({ step, focusRow })
       <p v-else-if="station === 'intake' && session.can('requests.triage')"><kbd class="mono">N</kbd> enters a call.</p>
     </div>
     <ol v-else>
-      <li v-for="(row, index) in rows" :key="`${row.type}${row.id}`">
+      <li v-for="(row, index) in rows" :key="`${row.type}${row.line.id}`">
         <button
           :id="`row-${index}`"
           class="row plain"
           :class="{ here: index === openIndex }"
           type="button"
           :aria-current="index === openIndex ? 'true' : undefined"
-          @click="emit('show', row.type, row.id)"
+          @click="emit('show', row.type, row.line.id)"
         >
-          <template v-if="row.request">
-            <span class="top"
-              ><span class="mono number">{{ row.request.number }}</span
-              ><span class="summary">{{ row.request.summary }}</span></span
-            >
-            <span class="under"
-              ><span class="mono where">{{ row.request.placeCode ?? 'no place' }}</span
-              ><PriorityBar v-if="row.request.priority" :priority="row.request.priority" /><span class="state">{{
-                REQUEST_STATE_NAMES[row.request.state]
-              }}</span
-              ><TargetGauge :target="row.target"
-            /></span>
-          </template>
-          <template v-else-if="row.order">
-            <span class="top"
-              ><span class="mono number">{{ row.order.number }}</span
-              ><span class="summary">{{ row.order.summary }}</span></span
-            >
-            <span class="under"
-              ><span class="mono where">{{ row.order.placeCode ?? 'no place' }}</span
-              ><PriorityBar :priority="row.order.priority" /><StageRing class="state" :state="row.order.state" :held-from="row.order.heldFrom" /><TargetGauge
-                :target="row.target"
-            /></span>
-          </template>
+          <span class="top"
+            ><span class="mono number">{{ row.line.number }}</span
+            ><span class="summary">{{ row.line.summary }}</span></span
+          >
+          <span class="under"
+            ><span class="mono where">{{ row.line.place ?? 'no place' }}</span
+            ><PriorityBar v-if="row.type === 'order' || row.line.priority" :priority="row.line.priority" /><StageRing
+              v-if="row.type === 'order'"
+              class="state"
+              :state="row.line.state"
+              :held-from="row.line.heldFrom" /><span v-else class="state">{{ REQUEST_STATE_NAMES[row.line.state] }}</span
+            ><TargetGauge :target="row.line.target"
+          /></span>
         </button>
       </li>
       <li v-if="list.value.value.more"><button class="push more" type="button" @click="more">Show 50 more</button></li>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { GaugeTarget } from '#contract/orders'
+import type { GaugeTarget } from '#contract/kit'
 import { spell, spellShort } from './format'
 import { useNow } from './now'
 

@@ -1,5 +1,5 @@
 import { mount } from '@vue/test-utils'
-import type { GaugeTarget } from '#contract/orders'
+import type { GaugeTarget } from '#contract/kit'
 import { ORDER_STATES } from '#core/orders'
 import { PRIORITIES } from '#core/requests'
 import { setServerNow } from './format'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { OrderLine } from '#contract/lists'
+import type { OrderLine } from '#contract/orders'
 import { formatMinor } from '#core/kit'
 import { listField } from '#core/lists'
 import type { ListKind } from '#core/lists'

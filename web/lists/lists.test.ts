@@ -1,6 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { computed, defineComponent, h, ref } from 'vue'
-import type { OrderLine, Views } from '#contract/lists'
+import type { Views } from '#contract/lists'
+import type { OrderLine } from '#contract/orders'
 import { parseAsk, parseClause } from '#core/lists'
 import type { ListAsk } from '#core/lists'
 import { useLive, useSession } from '#web/kit'
@@ -288,7 +289,7 @@ describe('many at once', () => {
     expect(result.text()).toContain('Take back the 1 that went, as drafts')
     await result.findAll('button')[1]!.trigger('click')
     await settled()
-    expect(sent.at(-1)!.body).toEqual({ items: [{ id: 1, version: 4 }], move: 'reopen', reason: 'Taken back at once' })
+    expect(sent.findLast((one) => one.method === 'POST')!.body).toEqual({ items: [{ id: 1, version: 4 }], move: 'reopen', reason: 'Taken back at once' })
   })
 
   test('a refusal of the whole is said, and what was typed is kept', async () => {

@@ -2,8 +2,8 @@ import { and, asc, desc, eq, gt, isNotNull, isNull, lt, or } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import type { Page } from '#contract/kit'
-import { decodeCursor, encodeCursor } from '#server/kit'
-import type { CursorPart } from '#server/kit'
+import { decodeCursor, encodeCursor } from './keyset'
+import type { CursorPart } from './keyset'
 
 /** How rows run: the columns in order of weight, ending with one no two rows share. Text leads only where there is one part: the database alone knows its order. */
 export interface Run<Row> {
