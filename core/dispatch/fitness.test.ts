@@ -1,4 +1,4 @@
-import { fitnessOf, nextVisitKind } from '#core/dispatch'
+import { fitnessOf, isBillable, isLiveVisit, nextVisitKind, VISIT_STATES } from '#core/dispatch'
 import type { Candidate } from '#core/dispatch'
 
 const at = (iso: string) => new Date(iso)
@@ -41,4 +41,21 @@ test('the shift is read in the site’s zone: 07:30 UTC is 08:30 in an Irish sum
 
 test('first, return and follow-up visits', () => {
   expect([nextVisitKind(0, false), nextVisitKind(2, false), nextVisitKind(1, true)]).toEqual(['first', 'return', 'follow_up'])
+})
+
+test('who is still to come or there, and which visits a bill is sent for', () => {
+  expect(VISIT_STATES.filter(isLiveVisit)).toEqual(['planned', 'on_site'])
+  expect(VISIT_STATES.filter((state) => isBillable({ vendorId: 4, state }))).toEqual(['on_site', 'ended'])
+  // Our own people send none.
+  expect(VISIT_STATES.filter((state) => isBillable({ vendorId: null, state }))).toEqual([])
+})
+
+test('the days of the shift are those of the site’s week, and a shift that says nothing of a day has none', () => {
+  const sunday = { ...wish, start: at('2026-11-22T10:00:00Z'), end: at('2026-11-22T11:00:00Z') }
+  const sundays = Array.from({ length: 7 }, (_, day) => (day === 6 ? [{ from: '08:00', to: '16:30' }] : []))
+  expect([fitnessOf({ ...free, shift: sundays }, sunday).onShift, fitnessOf({ ...free, shift: sundays }, wish).onShift]).toEqual([true, false])
+  expect(fitnessOf({ ...free, shift: [] }, wish).onShift).toBe(false)
+  // 23:30 UTC on a Sunday in summer is Monday in Ireland: the load is that of the local day.
+  const monday = { ...wish, start: at('2026-07-05T23:30:00Z'), end: at('2026-07-05T23:45:00Z') }
+  expect(fitnessOf({ ...free, planned: [{ start: at('2026-07-06T22:00:00Z'), end: at('2026-07-06T22:40:00Z') }] }, monday).loadMinutes).toBe(40)
 })

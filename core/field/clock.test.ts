@@ -1,4 +1,5 @@
 import { endOfStint, isForgotten, refuseAdditions } from '#core/field'
+import type { Refusal } from '#core/kit'
 import { chargedMinutes } from '#core/ledger'
 
 const at = (text: string) => new Date(`2026-11-${text}:00Z`)
@@ -19,4 +20,25 @@ test('a forgotten clock is charged only as far as somebody says', () => {
 test('what is over takes no more notes', () => {
   for (const state of ['closed', 'cancelled'] as const) expect(() => refuseAdditions(state)).toThrow('nothing is added')
   for (const state of ['on_job', 'done', 'checked'] as const) expect(() => refuseAdditions(state)).not.toThrow()
+})
+
+test('each refusal is told apart, and stands at its field', () => {
+  const refused = (work: () => unknown) => {
+    try {
+      work()
+    } catch (error) {
+      return (error as Refusal).reasons.map(({ code, field }) => [code, field])
+    }
+    return null
+  }
+  const [start, now] = [at('01T10:00'), at('23T10:00')]
+  expect(refused(() => endOfStint(start, now, at('01T09:59')))).toEqual([['stopped_before', 'stoppedAt']])
+  expect(refused(() => endOfStint(start, now, at('23T10:01')))).toEqual([['stopped_later', 'stoppedAt']])
+  expect(refused(() => endOfStint(start, now, at('02T00:01')))).toEqual([['stint_too_long', 'stoppedAt']])
+  expect(refused(() => endOfStint(start, now, null))).toEqual([['clock_forgotten', 'stoppedAt']])
+  for (const state of ['closed', 'cancelled'] as const) expect(refused(() => refuseAdditions(state))).toEqual([['order_over', undefined]])
+  // Started and stopped at one instant, stopped this instant, and fourteen hours to the minute are all possible.
+  expect(refused(() => endOfStint(start, now, start))).toBeNull()
+  expect(refused(() => endOfStint(at('23T09:00'), now, now))).toBeNull()
+  expect(refused(() => endOfStint(start, now, at('02T00:00')))).toBeNull()
 })

@@ -1,7 +1,7 @@
 import { totalsCalculator } from 'factur-x-kit'
 import fc from 'fast-check'
 import { allocate } from '#core/kit'
-import { chargedMinutes, chargesOf, imbalance, invoiceTotals, journalOf, labourCost, rateAt, reversalOf } from '#core/ledger'
+import { chargedMinutes, chargesOf, imbalance, invoiceTotals, isCharged, journalOf, labourCost, rateAt, reversalOf, STINT_KINDS } from '#core/ledger'
 import type { CostLine } from '#core/ledger'
 
 const line = (cost: number, kind: CostLine['kind'] = 'labour', vendorId: number | null = null): CostLine => ({
@@ -23,7 +23,7 @@ describe('labour', () => {
     expect(chargedMinutes(start, start, 15)).toBe(0)
     expect(labourCost(45, 4_800)).toBe(3_600)
     expect(labourCost(10, 4_999)).toBe(833)
-    expect(() => chargedMinutes(start, new Date('2026-11-23T08:59:00Z'), 5)).toThrow(RangeError)
+    expect(() => chargedMinutes(start, new Date('2026-11-23T08:59:00Z'), 5)).toThrow(new RangeError('A stint ends after it starts.'))
   })
 
   test('the rate is the one in force at that instant', () => {
@@ -33,7 +33,12 @@ describe('labour', () => {
     ]
     expect(rateAt(rates, new Date('2025-12-31T23:59:59Z')).normalPerHour).toBe(1)
     expect(rateAt(rates, new Date('2026-01-01T00:00:00Z')).normalPerHour).toBe(2)
-    expect(() => rateAt(rates, new Date('2024-01-01'))).toThrow(RangeError)
+    expect(rateAt([...rates].reverse(), new Date('2026-06-01')).normalPerHour).toBe(2)
+    expect(() => rateAt(rates, new Date('2024-01-01'))).toThrow(new RangeError('No labour rate is in force at that time.'))
+  })
+
+  test('a break is nobody’s charge', () => {
+    expect(STINT_KINDS.filter(isCharged)).toEqual(['travel', 'work', 'waiting'])
   })
 })
 
@@ -78,6 +83,28 @@ describe('charges', () => {
           ).toBe(0)
       }),
     )
+  })
+
+  test('what a posting writes: payers owe or bear it, maintenance recovers it, a vendor is owed; nothing is written of nothing', () => {
+    const lines = [line(10_000)]
+    const [tenant] = chargesOf(lines, [{ payerId: 1, shareBp: 10_000, taxBp: 2_300, ownCost: false }], () => 0)
+    const [own] = chargesOf(lines, [{ payerId: 2, shareBp: 10_000, taxBp: 0, ownCost: true }], () => 0)
+    expect(journalOf([tenant!, own!], [{ vendorId: 7, net: 4_000, tax: 920 }])).toEqual([
+      { account: 'receivable:1', debit: 12_300, credit: 0 },
+      { account: 'maintenance-recovery', debit: 0, credit: 10_000 },
+      { account: 'output-tax', debit: 0, credit: 2_300 },
+      { account: 'own-cost:2', debit: 10_000, credit: 0 },
+      { account: 'maintenance-recovery', debit: 0, credit: 10_000 },
+      { account: 'vendor-cost', debit: 4_000, credit: 0 },
+      { account: 'input-tax', debit: 920, credit: 0 },
+      { account: 'payable:7', debit: 0, credit: 4_920 },
+    ])
+    // What is taken back changes sides rather than going negative.
+    const [back] = chargesOf([line(-10_000)], [{ payerId: 1, shareBp: 10_000, taxBp: 0, ownCost: false }], () => 0)
+    expect(journalOf([back!], [])).toEqual([
+      { account: 'receivable:1', debit: 0, credit: 10_000 },
+      { account: 'maintenance-recovery', debit: 10_000, credit: 0 },
+    ])
   })
 
   test('a returned part is a negative line and still balances', () => {

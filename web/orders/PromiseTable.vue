@@ -79,6 +79,9 @@ const save = ({ id, clock, responseMinutes, completionMinutes }: Target, change:
 
 <style scoped src="../kit/page.css"></style>
 <style scoped>
+td {
+  vertical-align: middle;
+}
 .clock {
   width: 150px;
 }

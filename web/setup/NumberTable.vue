@@ -40,3 +40,8 @@ const { shown, keep } = useKept(() => call(readNumbering, {}))
 </template>
 
 <style scoped src="../kit/page.css"></style>
+<style scoped>
+td {
+  vertical-align: middle;
+}
+</style>
