@@ -19,7 +19,15 @@ mkdirSync(folder, { recursive: true })
 const totals = { caught: 0, lives: 0 }
 for (const room of rooms) {
   const began = Date.now()
-  spawnSync('npx', ['stryker', 'run', '--logLevel', 'error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, EVRIX_ROOM: room } })
+  const run = spawnSync('npx', ['stryker', 'run', '--logLevel', 'error'], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, EVRIX_ROOM: room },
+  })
+  if (run.status !== 0) {
+    console.error(`${room}: its tests fail without any fault put in.`)
+    process.exit(1)
+  }
   const { files } = JSON.parse(readFileSync(path.join(folder, `${room}.json`), 'utf8'))
   const mutants = Object.entries(files).flatMap(([file, { mutants: found, source }]) => found.map((mutant) => ({ ...mutant, file, source })))
   const caught = mutants.filter((mutant) => ['Killed', 'Timeout'].includes(mutant.status))

@@ -7,11 +7,11 @@ import { matchesWords } from './words'
 
 export default query(contract.findPlaces, async ({ db, who, input }) => {
   const rows = await db
-    .select()
+    .select({ id: places.id, kind: places.kind, code: places.code, name: places.name, payerId: places.payerId, path: places.path })
     .from(places)
     .where(and(matchesWords(places.searchText, input.q), withinSites(who, places.siteId)))
     .orderBy(asc(places.code))
     .limit(input.limit ?? 12)
   const within = await namesAbove(db, rows)
-  return { rows: rows.map(({ id, kind, code, name, payerId }) => ({ id, kind, code, name, payerId, within: within.get(id)! })) }
+  return { rows: rows.map(({ path: _, ...place }) => ({ ...place, within: within.get(place.id)! })) }
 })
