@@ -15,6 +15,10 @@ import { World } from './world'
 
 /** The password of everybody in the demo world. It opens made-up data only. */
 export const DEMO_PASSWORD = 'slack-tide-42'
+/** Whom the sign-in page offers: one of each job. */
+const DEMO_LOGINS = ['maren.quill', 'ines.ferrall', 'osric.vane', 'petra.lindqvist', 'yusuf.adeyemi-rourke', 'wendeline.stroud', 'bram.oyelaran'].map(
+  (name) => `${name}@skerry.example`,
+)
 
 /** The whole demo world, from a seed and a moment: the same two give the same world. */
 export async function makeWorld(seed: number, now: Date): Promise<World> {
@@ -48,6 +52,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
 function inOrder(world: World): void {
   world.rows.events.sort((a, b) => a.at.getTime() - b.at.getTime() || a.id! - b.id!)
   world.rows.events.forEach((event, index) => Object.assign(event, { id: index + 1, seq: index + 1 }))
+  world.put('settings', { name: 'demo_world', value: { password: DEMO_PASSWORD, emails: DEMO_LOGINS } })
   world.put('settings', { name: 'event_sequence', value: world.rows.events.length })
 }
 

@@ -19,6 +19,18 @@ export const readPromises = endpoint<object, PromisesSheet>({
   may: 'setup.edit',
 })
 
+/** What a promise has to look like. */
+export const PROMISE = {
+  clock: field.oneOf(TARGET_CLOCKS).required(),
+  responseMinutes: Joi.number().integer().min(1).max(1_000_000).required(),
+  completionMinutes: Joi.number()
+    .integer()
+    .min(Joi.ref('responseMinutes'))
+    .max(1_000_000)
+    .required()
+    .messages({ 'number.min': 'Finishing is promised no earlier than responding.' }),
+}
+
 export const editTarget = endpoint<{ id: number; clock: TargetClock; responseMinutes: number; completionMinutes: number }, PromisesSheet>({
   method: 'PATCH',
   path: '/api/setup/targets/:id',
@@ -26,14 +38,7 @@ export const editTarget = endpoint<{ id: number; clock: TargetClock; responseMin
   may: 'setup.edit',
   input: Joi.object<{ id: number; clock: TargetClock; responseMinutes: number; completionMinutes: number }, true>({
     id: field.id().required(),
-    clock: field.oneOf(TARGET_CLOCKS).required(),
-    responseMinutes: Joi.number().integer().min(1).max(1_000_000).required(),
-    completionMinutes: Joi.number()
-      .integer()
-      .min(Joi.ref('responseMinutes'))
-      .max(1_000_000)
-      .required()
-      .messages({ 'number.min': 'Finishing is promised no earlier than responding.' }),
+    ...PROMISE,
   }),
 })
 

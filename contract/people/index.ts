@@ -7,6 +7,7 @@ import type { EnteredChannel } from '#core/requests'
 export * from './accounts'
 
 export * from './away'
+export * from './demo'
 
 /** What somebody's call form starts with. */
 export interface CallPreset {

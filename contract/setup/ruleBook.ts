@@ -1,9 +1,8 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
-import { LIFECYCLE_RULES } from '#contract/orders'
+import { LIFECYCLE_RULES, PROMISE } from '#contract/orders'
 import { PRIORITY_RULES } from '#contract/requests'
 import type { WorkCalendar } from '#core/kit'
-import { TARGET_CLOCKS } from '#core/orders'
 import type { NeededReason, OrderMove, OrderState, ReasonRule, RuleBook, RuleSection, TargetClock } from '#core/orders'
 import { PRIORITIES } from '#core/requests'
 import type { Priority } from '#core/requests'
@@ -94,17 +93,6 @@ export const tryReasonRules = endpoint<
   }),
 })
 
-const promise = {
-  clock: field.oneOf(TARGET_CLOCKS).required(),
-  responseMinutes: Joi.number().integer().min(1).max(1_000_000).required(),
-  completionMinutes: Joi.number()
-    .integer()
-    .min(Joi.ref('responseMinutes'))
-    .max(1_000_000)
-    .required()
-    .messages({ 'number.min': 'Finishing is promised no earlier than responding.' }),
-}
-
 export const savePromiseException = endpoint<{ siteId: number } & Omit<PromiseException, 'id' | 'categoryName'>, RuleBookSheet>({
   method: 'POST',
   path: '/api/setup/rules/:siteId/exceptions',
@@ -114,7 +102,7 @@ export const savePromiseException = endpoint<{ siteId: number } & Omit<PromiseEx
     ...bySite,
     categoryId: field.id().required(),
     priority: field.oneOf(PRIORITIES).required(),
-    ...promise,
+    ...PROMISE,
   }),
 })
 

@@ -4,7 +4,8 @@ import { askerById, canAt, ProblemReply, sha256, standsInFor } from '#server/kit
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
 import { PRIORITY_NAMES } from '#core/requests'
-import { approvalLinks, approvals, attachments, orders, orderShares, payers, people, accounts, requestOrders, sites } from '../tables'
+import { sharesOf } from '#server/orders'
+import { approvalLinks, approvals, attachments, orders, people, accounts, requestOrders, sites } from '../tables'
 
 type Found = Awaited<ReturnType<typeof openLink>>
 
@@ -50,12 +51,7 @@ async function lenderFor(db: Reader, who: Asker, siteId: number, amountMinor: nu
 export async function pageOf(db: Reader, found: Found, now: Date): Promise<Outgoing<ApprovalPage>> {
   const { link, approval, order, site, who } = found
   const place = await namePlace(db, order.placeId)
-  const shares = await db
-    .select({ code: payers.code, name: payers.name, shareBp: orderShares.shareBp })
-    .from(orderShares)
-    .innerJoin(payers, eq(payers.id, orderShares.payerId))
-    .where(eq(orderShares.orderId, order.id))
-    .orderBy(orderShares.position)
+  const shares = (await sharesOf(db, { orderId: order.id })).map(({ code, name, shareBp }) => ({ code, name, shareBp }))
   return {
     person: who.name,
     actingFor: await lenderFor(db, who, order.siteId, order.estimateMinor ?? 0, now),

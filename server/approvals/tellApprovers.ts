@@ -2,8 +2,8 @@ import { and, desc, eq, gt, inArray, isNull, lte } from 'drizzle-orm'
 import { formatMinor } from '#core/kit'
 import { holdersAt } from '#server/kit'
 import type { Tx } from '#server/kit'
-import { rulesOf } from '#server/orders'
-import { accountRoles, accounts, approvalLinks, approvals, deputies, orders, orderShares, payers } from '../tables'
+import { rulesOf, sharesOf } from '#server/orders'
+import { accountRoles, accounts, approvalLinks, approvals, deputies, orders } from '../tables'
 import { orderOf } from '#server/orders'
 import { mail, notice } from '#server/kit'
 import type { Telling } from '#server/kit'
@@ -18,12 +18,7 @@ export async function tellApprovers(telling: Telling): Promise<void> {
   const asked = new Map<number, Ask>()
   for (const ask of asks) for (const id of await askedBy(tx, ask, order, event.at)) if (!asked.has(id)) asked.set(id, ask)
   if (!asked.size) return
-  const shares = await tx
-    .select({ code: payers.code, name: payers.name, shareBp: orderShares.shareBp })
-    .from(orderShares)
-    .innerJoin(payers, eq(payers.id, orderShares.payerId))
-    .where(eq(orderShares.orderId, order.id))
-    .orderBy(orderShares.position)
+  const shares = await sharesOf(tx, { orderId: order.id })
   const addresses = await tx
     .select({ id: accounts.id, email: accounts.email })
     .from(accounts)

@@ -2,6 +2,16 @@ import { and, eq, inArray } from 'drizzle-orm'
 import { attachments } from '../tables'
 import type { Tx } from './database'
 
+/** What a Sheet shows of a file before it is opened. */
+export const FILE_COLUMNS = {
+  id: attachments.id,
+  kind: attachments.kind,
+  name: attachments.name,
+  mime: attachments.mime,
+  width: attachments.width,
+  height: attachments.height,
+}
+
 type Attachment = typeof attachments.$inferInsert
 
 /** Keeps a file with what it hangs on, or with the claim by which it is hung on something later. Answers its id. */

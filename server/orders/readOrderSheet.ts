@@ -3,7 +3,7 @@ import { alias } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/orders'
 import type { OrderFacts } from '#core/orders'
 import type { ApprovalRow, OrderSheet, PostingRow, StintRow, VisitRow } from '#contract/orders'
-import { maySee, notFound, query, statement } from '#server/kit'
+import { FILE_COLUMNS, maySee, notFound, query, statement } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { placeAmong, placesOn } from '#server/places'
 import { budgetsIn, januaryOf } from '#server/ledger'
@@ -124,19 +124,7 @@ const findOrder = statement(['id'], (db, { id }) => {
     .where(eq(orders.id, id))
 })
 
-const filesOf = statement(['orderId'], (db, { orderId }) =>
-  db
-    .select({
-      id: attachments.id,
-      kind: attachments.kind,
-      name: attachments.name,
-      mime: attachments.mime,
-      width: attachments.width,
-      height: attachments.height,
-    })
-    .from(attachments)
-    .where(eq(attachments.orderId, orderId)),
-)
+const filesOf = statement(['orderId'], (db, { orderId }) => db.select(FILE_COLUMNS).from(attachments).where(eq(attachments.orderId, orderId)))
 
 /** What was asked for when it was submitted; before that, what would be asked as it stands. */
 async function agreementsOf(db: Reader, order: typeof orders.$inferSelect, facts: OrderFacts, rows: OrderRows): Promise<OrderSheet['agreements']> {

@@ -6,6 +6,7 @@ import keepCallPreset from './keepCallPreset'
 import listAway from './listAway'
 import listNotices from './listNotices'
 import readAccounts from './readAccounts'
+import readDemoPeople from './readDemoPeople'
 import readNotices from './readNotices'
 import readSelf from './readSelf'
 import readVocabulary from './readVocabulary'
@@ -31,4 +32,5 @@ export const routes: Route[] = [
   endAway,
   readAccounts,
   editAccount,
+  readDemoPeople,
 ]

@@ -2,7 +2,7 @@ import { and, asc, eq, isNotNull } from 'drizzle-orm'
 import * as contract from '#contract/requests'
 import type { RequestSheet } from '#contract/requests'
 import { bulletinsAt } from '#server/help'
-import { maySee, notFound, query } from '#server/kit'
+import { FILE_COLUMNS, maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { budgetsOf } from '#server/ledger'
 import { promiseRule, timelineOfRequest } from '#server/orders'
@@ -83,17 +83,7 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
       .where(and(eq(followers.requestId, id), isNotNull(followers.confirmedAt))),
     outcome: outcome && { move: outcome.move, order: outcome.order?.number ?? null, reasons: outcome.reasons },
     budget: request.payerId ? ((await budgetsOf(db, [request.payerId], now))[0] ?? null) : null,
-    attachments: await db
-      .select({
-        id: attachments.id,
-        kind: attachments.kind,
-        name: attachments.name,
-        mime: attachments.mime,
-        width: attachments.width,
-        height: attachments.height,
-      })
-      .from(attachments)
-      .where(eq(attachments.requestId, id)),
+    attachments: await db.select(FILE_COLUMNS).from(attachments).where(eq(attachments.requestId, id)),
     timeline: await timelineOfRequest(db, id),
   }
 }

@@ -1,4 +1,4 @@
-import { editAccount, findPeople, listNotices, readAccounts, readNotices, readVocabulary } from '#contract/people'
+import { editAccount, findPeople, listNotices, readAccounts, readDemoPeople, readNotices, readVocabulary, signIn } from '#contract/people'
 import { findParts, listJobs, readOutcomeLists } from '#contract/field'
 import { readFigures, readFlow } from '#contract/insight'
 import { listPayables, listStatements, readStatement } from '#contract/ledger'
@@ -309,4 +309,24 @@ test('the small lists forms offer from are whole, and Rounds spans today, the we
   expect(month.rows.length).toBeGreaterThan(today.rows.length)
   const starts = month.rows.map((row) => row.plannedStart)
   expect(starts).toEqual([...starts].sort())
+})
+
+test('the sign-in page of a demo world offers its people, and that of any other offers nobody', async () => {
+  const offered = await cast.anybody.must(readDemoPeople, {})
+  expect(offered.rows.map((one) => one.roles[0])).toEqual([
+    'coordinator',
+    'approver',
+    'approver',
+    'billing_clerk',
+    'manager',
+    'administrator',
+    'technician',
+  ])
+  for (const { email } of offered.rows) expect((await new Client(server.url).call(signIn, { email, password: offered.password! })).status).toBe(200)
+  // Somebody whose account was closed is offered no more.
+  await house.rows("UPDATE account SET disabled_at = '2026-11-01' WHERE email LIKE 'osric.vane%'")
+  expect((await cast.anybody.must(readDemoPeople, {})).rows.map((one) => one.name)).not.toContain('Osric Vane')
+  await house.rows("UPDATE account SET disabled_at = NULL WHERE email LIKE 'osric.vane%'")
+  await house.rows("DELETE FROM setting WHERE name = 'demo_world'")
+  expect(await cast.anybody.must(readDemoPeople, {})).toEqual({ password: null, rows: [] })
 })
