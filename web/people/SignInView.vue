@@ -2,11 +2,13 @@
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { NButton } from 'naive-ui/es/button'
+import { NConfigProvider } from 'naive-ui/es/config-provider'
 import { readDemoPeople } from '#contract/people'
 import type { DemoPeople } from '#contract/people'
 import { formatMinor } from '#core/kit'
 import { ROLE_NAMES } from '#core/people'
-import { call, CallProblem, useLoading, useSession } from '#web/kit'
+import { call, CallProblem, theme, useLoading, useSession } from '#web/kit'
+import { naiveTheme } from '../kit/theme'
 
 const session = useSession()
 const route = useRoute()
@@ -67,7 +69,14 @@ async function enter(): Promise<void> {
       <button class="push first" :disabled="busy">{{ busy ? 'Signing in' : 'Sign in' }}</button>
       <p class="soft">Something broken? You need no account: use the page of your site, or the code on the wall.</p>
     </form>
-    <section v-if="demo.value.value?.password" class="demo" aria-label="People of the demo world">
+    <NConfigProvider
+      v-if="demo.value.value?.password"
+      :theme-overrides="naiveTheme(theme)"
+      :inline-theme-disabled="true"
+      tag="section"
+      class="demo"
+      aria-label="People of the demo world"
+    >
       <h2>A demo world</h2>
       <p class="soft">Everything in it is made up. Come in as one of its people; the password of all of them is {{ demo.value.value.password }}.</p>
       <ul>
@@ -77,7 +86,7 @@ async function enter(): Promise<void> {
           </NButton>
         </li>
       </ul>
-    </section>
+    </NConfigProvider>
   </main>
 </template>
 
