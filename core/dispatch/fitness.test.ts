@@ -37,6 +37,8 @@ test('the shift holds to its last minute, on one day', () => {
 test('the shift is read in the site’s zone: 07:30 UTC is 08:30 in an Irish summer', () => {
   expect(fitnessOf(free, { ...wish, start: at('2026-07-06T07:30:00Z'), end: at('2026-07-06T08:30:00Z') }).onShift).toBe(true)
   expect(fitnessOf(free, { ...wish, start: at('2026-11-23T07:30:00Z'), end: at('2026-11-23T08:30:00Z') }).onShift).toBe(false)
+  // 16:00 UTC is 17:00 there, after the shift has ended.
+  expect(fitnessOf(free, { ...wish, start: at('2026-07-06T15:00:00Z'), end: at('2026-07-06T16:00:00Z') }).onShift).toBe(false)
 })
 
 test('first, return and follow-up visits', () => {

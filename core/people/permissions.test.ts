@@ -65,7 +65,8 @@ describe('roles at sites', () => {
     expect(outOfReach([1], [here], [])).toEqual([])
     expect(outOfReach([1], [everywhere, elsewhere, here], [here])).toEqual([everywhere, elsewhere])
     expect(outOfReach([1], [], [everywhere, elsewhere, here])).toEqual([everywhere, elsewhere])
-    // The same role at another site is another grant.
+    // Another role at the same site is another grant, and so is the same role at another site.
+    expect(outOfReach([1], [elsewhere], [{ ...elsewhere, role: 'coordinator' }])).toEqual([elsewhere, { ...elsewhere, role: 'coordinator' }])
     expect(outOfReach([1], [elsewhere], [{ ...elsewhere, siteId: 1 }])).toEqual([elsewhere])
   })
 })

@@ -12,6 +12,9 @@ test.each(LABEL_SIZES)('every %s label is whole on its page and none lies over a
     expect(y + sheet.height).toBeLessThanOrEqual(PAGE.height + 1e-9)
   }
   expect(spots.at(-1)).toEqual({ ...spots[0], page: 1 })
+  // As much paper is left over on the one side as on the other.
+  const [left, right] = [spots[0]!.x, PAGE.width - spots[sheet.columns - 1]!.x - sheet.width]
+  expect(left).toBeCloseTo(right, 9)
   fc.assert(
     fc.property(fc.nat(onPage - 1), fc.nat(onPage - 1), (one, other) => {
       if (one === other) return
