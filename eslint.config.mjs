@@ -25,6 +25,7 @@ export default ts.config(
     rules: { 'evrix/own-tables': ['error', { folder: `${import.meta.dirname}/server/tables` }] },
   },
   { files: ['**/*.mjs', '**/*.cjs'], languageOptions: { globals: globals.node } },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   {
     rules: {
       // The type checker knows every name; this rule does not.
