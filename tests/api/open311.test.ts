@@ -125,7 +125,7 @@ describe('reporting', () => {
     const { status, body } = await post(good())
     expect([status, Object.keys(body[0]!)]).toEqual([201, CREATED_FIELDS])
     const { rows } = await cast.coordinator.must(listRequests, { q: String(body[0]!.service_request_id), station: 'intake' })
-    expect(rows[0]).toMatchObject({ channel: 'system', placeCode: 'TID-101', reporterName: 'Runa Oyelade' })
+    expect(rows[0]).toMatchObject({ channel: 'system', place: 'TID-101', reporter: 'Runa Oyelade' })
     const sheet = await cast.coordinator.must(readRequest, { id: rows[0]!.id })
     expect(sheet.summary).toBe('The third freezer sounds its alarm. It shows −61.')
     expect(sheet.answers.map((one) => one.answer)).toEqual(['-61 °C', 'Yes'])
