@@ -79,7 +79,7 @@ test('a rule for reasons is set in sentences, tried on an order, in force at onc
   await admin.type('Try it on an order', row!.number)
   await admin.press('Try it out')
   await admin.reads('asks for one of: Cannot wait; Asked for by the payer')
-  const inForce = async () => (await house.rows<{ n: number }>("SELECT COUNT(*) AS n FROM rule_book WHERE content LIKE '%Asked for by the payer%'"))[0]!.n
+  const inForce = async () => (await house.rows<{ n: number }>("SELECT COUNT(*) AS n FROM rule_section WHERE content LIKE '%Asked for by the payer%'"))[0]!.n
   expect(await inForce()).toBe(0)
 
   const desk = await (await Person.at(server.url)).signIn('maren.quill')
