@@ -70,6 +70,7 @@ function run(name, program, args, env = {}) {
     running.add(child)
     child.once('exit', (code) => {
       running.delete(child)
+      endGroup(child)
       console.log(`  ${name}: ${((Date.now() - began) / 1000).toFixed(0)} s`)
       if (code === 0) resolve()
       else reject(new Error(`${name} failed.`))
@@ -78,10 +79,14 @@ function run(name, program, args, env = {}) {
 }
 
 function endRunning() {
-  for (const child of running)
-    try {
-      process.kill(-child.pid, 'SIGKILL')
-    } catch {
-      // It has ended by itself.
-    }
+  for (const child of running) endGroup(child)
+}
+
+/** Ends what a check has left behind, as a browser of a test that failed. */
+function endGroup(child) {
+  try {
+    process.kill(-child.pid, 'SIGKILL')
+  } catch {
+    // All of it has ended by itself.
+  }
 }

@@ -100,3 +100,16 @@ test('an empty field and one that never was are the same', async () => {
   expect(conflict.value).toBeNull()
   expect(row.access).toBe('Key 2')
 })
+
+test('theirs that arrives by itself while ours is on its way is still a choice, never written over', async () => {
+  const { row, theyChange } = served()
+  const { sheet, save, conflict } = await open()
+  theyChange({ summary: 'Tap is being watched' })
+  // Sent from what was on the screen; before the refusal is read, the live line has brought theirs.
+  const ours = save({ summary: 'Tap drips fast' })
+  await Promise.resolve()
+  sheet.value.value = { ...row }
+  expect(await ours).toBe(false)
+  expect(conflict.value).toMatchObject({ fields: [{ field: 'summary', theirs: 'Tap is being watched', yours: 'Tap drips fast' }] })
+  expect(row.summary).toBe('Tap is being watched')
+})

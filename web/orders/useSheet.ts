@@ -46,13 +46,15 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
 
   async function send(fields: Record<string, unknown>, version: number): Promise<boolean> {
     saving.value++
+    // What the person had before them when they sent it: by the time it is refused, the live line may have brought theirs.
+    const seen = sheet.value.value
     try {
       sheet.value.value = await call(edit, { id, version, ...fields } as unknown as Input)
       refused.value = null
       return true
     } catch (error) {
       if (!(error instanceof CallProblem)) throw error
-      if (error.problem.status === 409) await meet(error.problem, fields)
+      if (error.problem.status === 409) await meet(error.problem, fields, seen)
       else {
         refused.value = error.problem
         said.say(error.reasons[0]?.sentence ?? error.message, undefined, true)
@@ -64,8 +66,7 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
   }
 
   /** Somebody changed it meanwhile. Fields that do not clash are saved as they are. */
-  async function meet(problem: Problem, sent: Record<string, unknown>): Promise<void> {
-    const before = sheet.value.value
+  async function meet(problem: Problem, sent: Record<string, unknown>, before: Sheet | null): Promise<void> {
     await sheet.load()
     const now = sheet.value.value
     if (!before || !now) return
