@@ -5,9 +5,13 @@ const WRITES = new Set(['insert', 'update', 'delete'])
 /** What writes in plain SQL, up to the name of the table. */
 const WRITES_SQL = /\b(?:insert\s+(?:ignore\s+)?into|replace\s+into|update|delete\s+from)\s*`?$/i
 
-/** Which room each table belongs to: the file of `server/tables` it stands in. */
+const read = new Map()
+
+/** Which room each table belongs to: the file of `server/tables` it stands in. Read once for all files of a run. */
 export function tableOwners(folder) {
+  if (read.has(folder)) return read.get(folder)
   const owners = new Map()
+  read.set(folder, owners)
   for (const file of readdirSync(folder))
     for (const [, table] of readFileSync(path.join(folder, file), 'utf8').matchAll(/^export const (\w+) = mysqlTable\b/gm))
       owners.set(table, path.basename(file, '.ts'))

@@ -4,6 +4,7 @@ import { createPool } from 'mysql2/promise'
 import type { Pool } from 'mysql2/promise'
 import { DatabaseAway } from './databaseWatch'
 import type { DatabaseWatch } from './databaseWatch'
+import { isKeptReady } from './statementTexts'
 
 export type Db = MySql2Database<Record<string, never>>
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
@@ -45,8 +46,9 @@ function patientPool(pool: Pool, watch: DatabaseWatch): Pool {
     (how: 'query' | 'execute') =>
     async (...query: unknown[]) => {
       const connection = await getConnection()
+      const by = isKeptReady((query[0] as { sql?: string }).sql ?? '') ? 'execute' : how
       try {
-        return await (connection[how] as (...query: unknown[]) => Promise<unknown>)(...query)
+        return await (connection[by] as (...query: unknown[]) => Promise<unknown>)(...query)
       } finally {
         connection.release()
       }

@@ -1,14 +1,16 @@
 import { sql } from 'drizzle-orm'
 import type { Placeholder } from 'drizzle-orm'
 import type { Reader } from './database'
+import { keepReady } from './statementTexts'
 
 interface Buildable<Rows> {
+  toSQL: () => { sql: string }
   prepare: () => { execute: (values?: Record<string, unknown>) => Promise<Rows> }
 }
 
 /**
  * A statement that is built once for each connection pool and then run with other values: building the text
- * of a large one costs more than the database takes to answer it.
+ * of a large one costs more than the database takes to answer it. Outside of changes the database keeps it ready as well.
  *
  * @example
  * const visitsOf = statement(['orderId'], (db, { orderId }) => db.select().from(visits).where(eq(visits.orderId, orderId)))
@@ -21,8 +23,12 @@ export function statement<Name extends string, Rows>(
   const built = new WeakMap<Reader, ReturnType<Buildable<Rows>['prepare']>>()
   const places = Object.fromEntries(names.map((name) => [name, sql.placeholder(name)])) as unknown as Record<Name, Placeholder>
   return (db, values) => {
-    const ready = built.get(db) ?? build(db, places).prepare()
-    built.set(db, ready)
+    let ready = built.get(db)
+    if (!ready) {
+      const query = build(db, places)
+      keepReady(query.toSQL().sql)
+      built.set(db, (ready = query.prepare()))
+    }
     return ready.execute(values)
   }
 }

@@ -11,14 +11,41 @@ export async function readRuleBook(db: Reader, siteId: number): Promise<{ book: 
   const rows = await sectionsOf(db, { siteId })
   const names = Object.keys(RULE_SECTIONS) as RuleSection[]
   const versions = Object.fromEntries(names.map((name) => [name, rows.find((row) => row.section === name)?.version ?? 0]))
-  const kept = rows.map((row) => ({ ...row, checked: RULE_SECTIONS[row.section]?.validate(row.content, { convert: false }) }))
-  const unreadable = kept.filter(({ checked }) => checked?.error).map((row) => row.section)
+  const kept = rows.filter((row) => row.section in RULE_SECTIONS).map(({ section, text }) => ({ section, content: readSection(section, text) }))
+  const unreadable = kept.filter(({ content }) => content === null).map((row) => row.section)
   for (const section of unreadable) logger.error({ siteId, section }, 'rules that are kept cannot be read; the usual ones are in force')
-  const own = kept.flatMap(({ section, checked, content }) => (checked && !checked.error ? [[section, content] as const] : []))
+  const own = kept.flatMap(({ section, content }) => (content === null ? [] : [[section, content] as const]))
   return { book: { ...DEFAULT_RULES, ...Object.fromEntries(own) }, versions: versions as Record<RuleSection, number>, unreadable }
 }
 
-const sectionsOf = statement(['siteId'], (db, { siteId }) => db.select().from(ruleSections).where(eq(ruleSections.siteId, siteId)))
+const sectionsOf = statement(['siteId'], (db, { siteId }) =>
+  db
+    .select({ section: ruleSections.section, version: ruleSections.version, text: sql<string>`cast(${ruleSections.content} as char)` })
+    .from(ruleSections)
+    .where(eq(ruleSections.siteId, siteId)),
+)
+
+/** What was read and checked before, by its text: whoever changes a section writes another text. */
+const sectionsRead = new Map<string, unknown>()
+const MOST_SECTIONS = 500
+
+/** The rules of a section as they are kept, or null when its schema refuses them. They are shared: nobody changes them. */
+function readSection(section: RuleSection, text: string): unknown {
+  const key = `${section} ${text}`
+  if (sectionsRead.has(key)) return sectionsRead.get(key)
+  const { value, error } = RULE_SECTIONS[section].validate(parsed(text), { convert: false })
+  if (sectionsRead.size >= MOST_SECTIONS) sectionsRead.clear()
+  sectionsRead.set(key, error ? null : value)
+  return sectionsRead.get(key)
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return null
+  }
+}
 
 /** The rules in force at a site: its own sections, and the usual ones where it has none. */
 export const rulesOf = async (db: Reader, siteId: number): Promise<RuleBook> => (await readRuleBook(db, siteId)).book

@@ -45,7 +45,12 @@ export const places = mysqlTable(
     outline: json('outline').$type<[number, number][]>(),
     payerId: int('payer_id').references(() => payers.id),
   },
-  (table) => [uniqueIndex('place_code').on(table.siteId, table.code), index('place_path').on(table.path), index('place_parent').on(table.parentId)],
+  (table) => [
+    uniqueIndex('place_code').on(table.siteId, table.code),
+    index('place_path').on(table.path),
+    index('place_parent').on(table.parentId),
+    index('place_find').on(table.siteId, table.code, table.searchText),
+  ],
 )
 
 export const assets = mysqlTable(

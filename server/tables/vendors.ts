@@ -21,7 +21,11 @@ export const vendorBills = mysqlTable(
     taxBp: basisPoints('tax_bp').notNull(),
     enteredAt: instant('entered_at').notNull(),
   },
-  (table) => [uniqueIndex('vendor_bill_number').on(table.vendorId, table.number), index('vendor_bill_order').on(table.orderId)],
+  (table) => [
+    uniqueIndex('vendor_bill_number').on(table.vendorId, table.number),
+    uniqueIndex('vendor_bill_visit').on(table.visitId),
+    index('vendor_bill_order').on(table.orderId),
+  ],
 )
 
 export const vendorBillLines = mysqlTable(

@@ -5,7 +5,7 @@ import { editHold, editTarget, readPromises } from '#contract/orders'
 import type { PromisesSheet } from '#contract/orders'
 import { HOLD_REASON_NAMES } from '#core/orders'
 import { PRIORITY_NAMES } from '#core/requests'
-import { call, NumberField, ProblemNote, useKept } from '#web/kit'
+import { call, LoadedPart, NumberField, useKept } from '#web/kit'
 
 /** What each priority promises at each site, and which holds stop the clock of it. */
 type Target = PromisesSheet['targets'][number]
@@ -19,9 +19,7 @@ const save = ({ id, clock, responseMinutes, completionMinutes }: Target, change:
 </script>
 
 <template>
-  <ProblemNote v-if="shown.problem.value && !shown.value.value" :problem="shown.problem.value" @retry="shown.load" />
-  <div v-else-if="!shown.value.value" class="bones wait" />
-  <template v-else>
+  <LoadedPart v-slot="{ value }" :part="shown">
     <section aria-label="Targets">
       <h2>What each priority promises, in minutes</h2>
       <table class="plain-table">
@@ -35,7 +33,7 @@ const save = ({ id, clock, responseMinutes, completionMinutes }: Target, change:
           </tr>
         </thead>
         <tbody>
-          <tr v-for="rule in shown.value.value.targets" :key="rule.id">
+          <tr v-for="rule in value.targets" :key="rule.id">
             <td class="mono">{{ rule.siteCode }}</td>
             <td>{{ PRIORITY_NAMES[rule.priority] }}</td>
             <td>
@@ -53,7 +51,7 @@ const save = ({ id, clock, responseMinutes, completionMinutes }: Target, change:
                 :value="rule[field]"
                 :least="1"
                 :name="`${name} minutes of ${PRIORITY_NAMES[rule.priority]} at ${rule.siteCode}`"
-                :keep="(value) => save(rule, { [field]: value })"
+                :keep="(minutes) => save(rule, { [field]: minutes })"
               />
             </td>
           </tr>
@@ -62,19 +60,19 @@ const save = ({ id, clock, responseMinutes, completionMinutes }: Target, change:
     </section>
     <section aria-label="Holds">
       <h2>Which holds stop the target clock</h2>
-      <p v-if="!shown.value.value.everywhere" class="soft">These hold at every site; an administrator of all sites changes them.</p>
+      <p v-if="!value.everywhere" class="soft">These hold at every site; an administrator of all sites changes them.</p>
       <div class="holds">
         <NCheckbox
-          v-for="hold in shown.value.value.holds"
+          v-for="hold in value.holds"
           :key="hold.reason"
-          :disabled="!shown.value.value.everywhere"
+          :disabled="!value.everywhere"
           :checked="hold.stopsClock"
           @update:checked="(on: boolean) => keep(() => call(editHold, { reason: hold.reason, stopsClock: on }), 'Saved; it counts from the next hold on.')"
           >{{ HOLD_REASON_NAMES[hold.reason] }}</NCheckbox
         >
       </div>
     </section>
-  </template>
+  </LoadedPart>
 </template>
 
 <style scoped src="../kit/page.css"></style>

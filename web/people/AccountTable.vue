@@ -3,7 +3,7 @@ import { NSelect } from 'naive-ui/es/select'
 import { NSwitch } from 'naive-ui/es/switch'
 import { editAccount, readAccounts } from '#contract/people'
 import type { AccountRow } from '#contract/people'
-import { call, ProblemNote, useKept } from '#web/kit'
+import { call, LoadedPart, useKept } from '#web/kit'
 import MoneyField from '../orders/MoneyField.vue'
 import GrantField from './GrantField.vue'
 
@@ -18,65 +18,65 @@ const save = (account: AccountRow, change: Partial<AccountRow>) => {
 <template>
   <section aria-label="People">
     <h2>People who sign in</h2>
-    <ProblemNote v-if="shown.problem.value && !shown.value.value" :problem="shown.problem.value" @retry="shown.load" />
-    <div v-else-if="!shown.value.value" class="bones wait" />
-    <table v-else class="plain-table">
-      <thead>
-        <tr>
-          <th>Name</th>
-          <th>Roles</th>
-          <th>Approves to</th>
-          <th>Team</th>
-          <th>May sign in</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="account in shown.value.value.accounts" :key="account.id">
-          <td>
-            {{ account.name }}<br /><span class="soft">{{ account.email }}</span>
-          </td>
-          <td>
-            <GrantField
-              :name="account.name"
-              :grants="account.roles"
-              :sites="shown.value.value.sites"
-              :everywhere="shown.value.value.everywhere"
-              @save="save(account, { roles: $event })"
-            />
-          </td>
-          <td>
-            <MoneyField
-              :name="`limit-${account.id}`"
-              label="Limit"
-              :disabled="!account.whole"
-              :value="account.approvalLimitMinor"
-              @save="save(account, { approvalLimitMinor: $event })"
-            />
-          </td>
-          <td>
-            <NSelect
-              class="team"
-              size="small"
-              clearable
-              filterable
-              placeholder="none"
-              :value="account.teamId"
-              :options="shown.value.value.teams.map((team) => ({ value: team.id, label: team.name }))"
-              :input-props="{ 'aria-label': `Team of ${account.name}` }"
-              @update:value="save(account, { teamId: $event })"
-            />
-          </td>
-          <td>
-            <NSwitch
-              :value="!account.disabled"
-              :disabled="!account.whole"
-              :aria-label="`${account.name} may sign in`"
-              @update:value="(on: boolean) => save(account, { disabled: !on })"
-            />
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <LoadedPart v-slot="{ value }" :part="shown">
+      <table class="plain-table">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Roles</th>
+            <th>Approves to</th>
+            <th>Team</th>
+            <th>May sign in</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="account in value.accounts" :key="account.id">
+            <td>
+              {{ account.name }}<br /><span class="soft">{{ account.email }}</span>
+            </td>
+            <td>
+              <GrantField
+                :name="account.name"
+                :grants="account.roles"
+                :sites="value.sites"
+                :everywhere="value.everywhere"
+                @save="save(account, { roles: $event })"
+              />
+            </td>
+            <td>
+              <MoneyField
+                :name="`limit-${account.id}`"
+                label="Limit"
+                :disabled="!account.whole"
+                :value="account.approvalLimitMinor"
+                @save="save(account, { approvalLimitMinor: $event })"
+              />
+            </td>
+            <td>
+              <NSelect
+                class="team"
+                size="small"
+                clearable
+                filterable
+                placeholder="none"
+                :value="account.teamId"
+                :options="value.teams.map((team) => ({ value: team.id, label: team.name }))"
+                :input-props="{ 'aria-label': `Team of ${account.name}` }"
+                @update:value="save(account, { teamId: $event })"
+              />
+            </td>
+            <td>
+              <NSwitch
+                :value="!account.disabled"
+                :disabled="!account.whole"
+                :aria-label="`${account.name} may sign in`"
+                @update:value="(on: boolean) => save(account, { disabled: !on })"
+              />
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </LoadedPart>
   </section>
 </template>
 

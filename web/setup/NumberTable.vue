@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { editNumbering, readNumbering } from '#contract/setup'
-import { call, NumberField, ProblemNote, useKept } from '#web/kit'
+import { call, LoadedPart, NumberField, useKept } from '#web/kit'
 
 /** Where the numbers of every series have got to. */
 const { shown, keep } = useKept(() => call(readNumbering, {}))
@@ -9,33 +9,33 @@ const { shown, keep } = useKept(() => call(readNumbering, {}))
 <template>
   <section aria-label="Numbers">
     <h2>Next numbers</h2>
-    <ProblemNote v-if="shown.problem.value && !shown.value.value" :problem="shown.problem.value" @retry="shown.load" />
-    <div v-else-if="!shown.value.value" class="bones wait" />
-    <table v-else class="plain-table">
-      <thead>
-        <tr>
-          <th>Site</th>
-          <th>Series</th>
-          <th>Next</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="row in shown.value.value.numberings" :key="row.siteId + row.series">
-          <td class="mono">{{ row.siteCode }}</td>
-          <td>
-            {{ row.series === 'request' ? 'Requests' : 'Orders' }} <span class="mono soft">{{ row.prefix }}-</span>
-          </td>
-          <td>
-            <NumberField
-              :value="row.next"
-              :least="1"
-              :name="`Next ${row.series} number at ${row.siteCode}`"
-              :keep="(next) => keep(() => call(editNumbering, { siteId: row.siteId, series: row.series, next }), 'The next number is set.')"
-            />
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <LoadedPart v-slot="{ value }" :part="shown">
+      <table class="plain-table">
+        <thead>
+          <tr>
+            <th>Site</th>
+            <th>Series</th>
+            <th>Next</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in value.numberings" :key="row.siteId + row.series">
+            <td class="mono">{{ row.siteCode }}</td>
+            <td>
+              {{ row.series === 'request' ? 'Requests' : 'Orders' }} <span class="mono soft">{{ row.prefix }}-</span>
+            </td>
+            <td>
+              <NumberField
+                :value="row.next"
+                :least="1"
+                :name="`Next ${row.series} number at ${row.siteCode}`"
+                :keep="(next) => keep(() => call(editNumbering, { siteId: row.siteId, series: row.series, next }), 'The next number is set.')"
+              />
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </LoadedPart>
   </section>
 </template>
 
