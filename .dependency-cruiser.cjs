@@ -2,7 +2,7 @@
 const { readdirSync } = require('node:fs')
 
 /** Every folder of a floor is a room. */
-const rooms = ['core', 'contract', 'server']
+const rooms = ['core', 'contract', 'server', 'web']
   .flatMap((floor) => readdirSync(floor, { withFileTypes: true }).filter((entry) => entry.isDirectory()))
   .map((entry) => entry.name)
   .filter((name, index, all) => all.indexOf(name) === index && !['tables', 'migrations'].includes(name))
@@ -46,6 +46,13 @@ module.exports = {
       severity: 'error',
       from: { path: `^core/(${rooms})/` },
       to: { path: `^core/(${rooms})/(?!index\\.ts$).+`, pathNot: '^core/$1/' },
+    },
+    {
+      name: 'web-rooms-by-their-door',
+      comment: 'What a room shows to others stands in its index.ts; the router alone opens its screens.',
+      severity: 'error',
+      from: { path: `^web/(${rooms})/`, pathNot: '\\.test\\.ts$' },
+      to: { path: `^web/(${rooms})/(?!index\\.ts$).+\\.(ts|vue)$`, pathNot: '^web/$1/' },
     },
     {
       name: 'contract-rooms-by-their-door',

@@ -3,9 +3,9 @@ import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Station } from '#core/orders'
 import { PaneSplitter, useKeys, useWidth } from '#web/kit'
-import OrderSheet from '../orders/OrderSheet.vue'
-import ContextPane from '../places/ContextPane.vue'
-import RequestSheet from '../requests/RequestSheet.vue'
+import { OrderSheet } from '#web/orders'
+import { ContextPane } from '#web/places'
+import { RequestSheet } from '#web/requests'
 import QueuePane from './QueuePane.vue'
 
 /** The coordinator's bench: the queue never leaves while a Sheet is open beside it. */

@@ -6,10 +6,8 @@ import type { PersonRow } from '#contract/people'
 import type { EnteredChannel } from '#core/requests'
 import { enterCall, findSummaries, findTwins, readCaller } from '#contract/requests'
 import type { Caller } from '#contract/requests'
-import { call, CallProblem, DialogBox, freshKey, useSession, useSoon, useUndo } from '#web/kit'
-import PickField from '../kit/PickField.vue'
-import type { Choice } from '../kit/PickField.vue'
-import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
+import { call, CallProblem, DialogBox, freshKey, useSession, useSoon, useUndo, PickField, assetChoices, placeChoices, useVocabulary } from '#web/kit'
+import type { Choice } from '#web/kit'
 import CallerPanel from './CallerPanel.vue'
 
 /** Somebody is on the line: caller, place, what is wrong. What is typed stays until it is saved. */

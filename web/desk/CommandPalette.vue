@@ -6,7 +6,7 @@ import type { SearchAnswer } from '#contract/lists'
 import { foldText } from '#core/kit'
 import { call, DialogBox, useActs, useSoon } from '#web/kit'
 import type { Act } from '#web/kit'
-import { addressForFound, TYPE_NAMES } from '../lists/found'
+import { addressForFound, TYPE_NAMES } from '#web/lists'
 
 const emit = defineEmits<{ close: [] }>()
 const acts = useActs()

@@ -20,9 +20,9 @@ import {
   useSession,
   useSoon,
   useUndo,
+  naiveTheme,
 } from '#web/kit'
 import type { Act } from '#web/kit'
-import { naiveTheme } from '../kit/theme'
 import CallForm from './CallForm.vue'
 import CommandPalette from './CommandPalette.vue'
 import KeysHelp from './KeysHelp.vue'

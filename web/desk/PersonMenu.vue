@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { Bell, CircleUserRound } from '@lucide/vue'
-import { defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue'
+import { onMounted, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { listNotices, readNotices } from '#contract/people'
 import { ROLE_NAMES } from '#core/people'
 import { call, offerActs, onLiveChange, shortTime, theme, toggleTheme, useLoading, useSession, useSoon } from '#web/kit'
+import { AwayForm } from '#web/people'
 
 defineEmits<{ leave: [] }>()
 const session = useSession()
 const router = useRouter()
-const AwayForm = defineAsyncComponent(() => import('../people/AwayForm.vue'))
 const awayOpen = ref(false)
 offerActs(() => (session.can('desk.read') ? [{ label: 'Who is away, and who decides for them', run: () => (awayOpen.value = true) }] : []))
 const open = ref<'notices' | 'person' | null>(null)

@@ -3,9 +3,7 @@ import { ref } from 'vue'
 import { addArticleFile, readHelpFile, saveArticle } from '#contract/help'
 import type { ArticleRow, HelpSheet } from '#contract/help'
 import type { Vocabulary } from '#contract/people'
-import { address, call, CallProblem, DraftNote, useFormDraft } from '#web/kit'
-import PickField from '../kit/PickField.vue'
-import { useVocabulary } from '../orders/vocabulary'
+import { address, call, CallProblem, DraftNote, useFormDraft, PickField, useVocabulary } from '#web/kit'
 import RichTextField from './RichTextField.vue'
 
 /** A help article: what people can do themselves, shown while they type words that fit. */

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { readHelp } from '#contract/help'
-import { call, ProblemNote, serverNow, shortTime, useKeeping, useLoading, useSession } from '#web/kit'
-import { useVocabulary } from '../orders/vocabulary'
+import { call, ProblemNote, serverNow, shortTime, useKeeping, useLoading, useSession, useVocabulary } from '#web/kit'
 import ArticleForm from './ArticleForm.vue'
 import BulletinForm from './BulletinForm.vue'
 import { BULLETIN_KINDS } from './kinds'

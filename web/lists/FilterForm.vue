@@ -3,9 +3,8 @@ import { NSelect } from 'naive-ui/es/select'
 import { computed, nextTick, onMounted, ref } from 'vue'
 import { isDay, listField } from '#core/lists'
 import type { Clause, ListField, ListKind } from '#core/lists'
-import { DialogBox, exampleAmount, readTyped, useFormDraft, writtenAs } from '#web/kit'
-import type { Choice } from '../kit/PickField.vue'
-import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
+import { DialogBox, exampleAmount, readTyped, useFormDraft, writtenAs, assetChoices, placeChoices, useVocabulary } from '#web/kit'
+import type { Choice } from '#web/kit'
 
 /** What one field has to be: made new, or changed. */
 const props = defineProps<{ kind: ListKind; field: string; clause: Clause | null; names: Record<string, string> }>()

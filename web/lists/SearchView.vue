@@ -6,9 +6,7 @@ import type { SearchAnswer, SearchType } from '#contract/lists'
 import { ORDER_STATE_NAMES } from '#core/orders'
 import { PRIORITIES, PRIORITY_NAMES, REQUEST_STATE_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
-import { call, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
-import PickField from '../kit/PickField.vue'
-import { placeChoices } from '../orders/vocabulary'
+import { call, ProblemNote, shortTime, useLoading, useSoon, PickField, placeChoices } from '#web/kit'
 import { addressForFound, TYPE_NAMES } from './found'
 
 /** Words over everything there is, narrowed by what it is, whether it is open, where, how pressing, since when. */

@@ -3,9 +3,8 @@ import { ref } from 'vue'
 import { joinGroup, leaveGroup, readOrder } from '#contract/orders'
 import type { OrderSheet } from '#contract/orders'
 import { stationOf } from '#core/orders'
-import { call, CallProblem, StageRing, useUndo } from '#web/kit'
-import PickField from '../kit/PickField.vue'
-import { findOpenOrders } from './findOpen'
+import { call, CallProblem, StageRing, useUndo, PickField } from '#web/kit'
+import { findOpenOrders } from '#web/sheets'
 
 /** The group of an order: what leads it, or what it leads. Taking one out leaves it whole. */
 const props = defineProps<{ sheet: OrderSheet; mayEdit: boolean }>()

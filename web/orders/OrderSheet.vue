@@ -22,27 +22,32 @@ import { CONSEQUENCE_NAMES, CONSEQUENCES, URGENCIES, URGENCY_NAMES } from '#core
 import type { Consequence, Urgency } from '#core/requests'
 import AgreementList from './AgreementList.vue'
 import GroupBox from './GroupBox.vue'
-import HazardFields from './HazardFields.vue'
-import { call, CallProblem, offerActs, OthersHere, PriorityBar, ProblemNote, shortTime, spell, StageRing, TargetGauge, useSession } from '#web/kit'
+import { HazardFields, ConflictBox, MoveBar, PictureRow, TimelineList, AssetFills, useAssetChoice, ORDER_FIELD_NAMES, useSheet } from '#web/sheets'
+import {
+  call,
+  CallProblem,
+  offerActs,
+  OthersHere,
+  PriorityBar,
+  ProblemNote,
+  shortTime,
+  spell,
+  StageRing,
+  TargetGauge,
+  useSession,
+  PickField,
+  jumpTo,
+  MoneyField,
+  TextField,
+  assetChoices,
+  placeChoices,
+  useVocabulary,
+} from '#web/kit'
 import type { Permission } from '#core/people'
-import DispatchForm from '../dispatch/DispatchForm.vue'
-import VisitList from '../dispatch/VisitList.vue'
-import PickField from '../kit/PickField.vue'
-import PostingList from '../ledger/PostingList.vue'
-import ConflictBox from './ConflictBox.vue'
-import { jumpTo } from './jump'
-import MoneyField from './MoneyField.vue'
-import MoveBar from './MoveBar.vue'
-import type { OfferedMove } from './MoveBar.vue'
-import PictureRow from './PictureRow.vue'
+import { DispatchForm, VisitList } from '#web/dispatch'
+import { PostingList } from '#web/ledger'
+import type { OfferedMove } from '#web/sheets'
 import ShareFields from './ShareFields.vue'
-import TextField from './TextField.vue'
-import TimelineList from './TimelineList.vue'
-import AssetFills from './AssetFills.vue'
-import { useAssetChoice } from './useAssetChoice'
-import { ORDER_FIELD_NAMES } from './fieldNames'
-import { useSheet } from './useSheet'
-import { assetChoices, placeChoices, useVocabulary } from './vocabulary'
 
 const props = defineProps<{ id: number }>()
 const emit = defineEmits<{ about: [{ placeId?: number; assetId?: number; orderId?: number }] }>()
@@ -584,4 +589,4 @@ const index = [
   </article>
 </template>
 
-<style scoped src="./sheet.css"></style>
+<style scoped src="../sheets/sheet.css"></style>

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { DecimalField } from '#web/kit'
-import PickField from '../kit/PickField.vue'
-import type { Choice } from '../kit/PickField.vue'
+import { DecimalField, PickField } from '#web/kit'
+import type { Choice } from '#web/kit'
 
 /** Who pays which share. Saved when the shares are whole, so that half an edit is never kept. */
 const props = defineProps<{

@@ -1,16 +1,11 @@
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { nextTick } from 'vue'
-import { useActs } from '#web/kit'
+import { useActs, jumpTo, MoneyField, TextField } from '#web/kit'
 import type { EventKind } from '#core/events'
-import ConflictBox from './ConflictBox.vue'
-import { jumpTo } from './jump'
-import MoneyField from './MoneyField.vue'
-import MoveBar from './MoveBar.vue'
-import type { OfferedMove } from './MoveBar.vue'
+import { ConflictBox, MoveBar, TimelineList } from '#web/sheets'
+import type { OfferedMove } from '#web/sheets'
 import ShareFields from './ShareFields.vue'
-import TextField from './TextField.vue'
-import TimelineList from './TimelineList.vue'
 
 beforeEach(() => setActivePinia(createPinia()))
 afterEach(() => (document.body.innerHTML = ''))

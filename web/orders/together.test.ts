@@ -2,13 +2,10 @@ import { mount } from '@vue/test-utils'
 import { defineComponent, h } from 'vue'
 import { editOrder, readOrder } from '#contract/orders'
 import type { AssetSays } from '#contract/places'
-import { OthersHere, useLive } from '#web/kit'
+import { OthersHere, useLive, TextField } from '#web/kit'
 import { answering, settled } from '../../tests/kit/fetch'
 import { signedIn } from '../../tests/kit/signedIn'
-import AssetFills from './AssetFills.vue'
-import TextField from './TextField.vue'
-import { useAssetChoice } from './useAssetChoice'
-import { useSheet } from './useSheet'
+import { AssetFills, useAssetChoice, useSheet } from '#web/sheets'
 
 beforeEach(() => signedIn())
 afterEach(() => (document.body.innerHTML = ''))

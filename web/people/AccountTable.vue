@@ -3,8 +3,7 @@ import { NSelect } from 'naive-ui/es/select'
 import { NSwitch } from 'naive-ui/es/switch'
 import { editAccount, readAccounts } from '#contract/people'
 import type { AccountRow } from '#contract/people'
-import { call, LoadedPart, useKept } from '#web/kit'
-import MoneyField from '../orders/MoneyField.vue'
+import { call, LoadedPart, useKept, MoneyField } from '#web/kit'
 import GrantField from './GrantField.vue'
 
 /** Everybody who signs in: their roles at each site, how much they approve, their team, and whether they may. */

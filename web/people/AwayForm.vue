@@ -1,9 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { endAway, listAway, saveAway } from '#contract/people'
-import { call, DialogBox, DraftNote, fromLocalField, serverNow, shortTime, toLocalField, useFormDraft, useKeeping, useLoading, useSession } from '#web/kit'
-import PickField from '../kit/PickField.vue'
-import { useVocabulary } from '../orders/vocabulary'
+import {
+  call,
+  DialogBox,
+  DraftNote,
+  fromLocalField,
+  serverNow,
+  shortTime,
+  toLocalField,
+  useFormDraft,
+  useKeeping,
+  useLoading,
+  useSession,
+  PickField,
+  useVocabulary,
+} from '#web/kit'
 
 /** Being away: from when, until when, and who decides meanwhile. Everybody at the desk sees it. */
 defineEmits<{ close: [] }>()

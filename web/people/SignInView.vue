@@ -7,8 +7,7 @@ import { readDemoPeople } from '#contract/people'
 import type { DemoPeople } from '#contract/people'
 import { formatMinor } from '#core/kit'
 import { ROLE_NAMES } from '#core/people'
-import { call, CallProblem, theme, useLoading, useSession } from '#web/kit'
-import { naiveTheme } from '../kit/theme'
+import { call, CallProblem, theme, useLoading, useSession, naiveTheme } from '#web/kit'
 
 const session = useSession()
 const route = useRoute()

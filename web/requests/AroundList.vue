@@ -4,7 +4,7 @@ import { followRequest, readAround } from '#contract/requests'
 import type { KnownRequest } from '#contract/requests'
 import { address, call, CallProblem, longTime, useSoon } from '#web/kit'
 import { readHelpFile } from '#contract/help'
-import { BULLETIN_KINDS } from '../help/kinds'
+import { BULLETIN_KINDS } from '#web/help'
 
 /** What is known here already: before somebody says it again, they may add themselves to it. */
 const props = defineProps<{

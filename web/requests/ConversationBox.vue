@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { writeComment } from '#contract/requests'
 import type { CommentKind, Conversation } from '#contract/requests'
 import { call, CallProblem, shortTime, useDraft } from '#web/kit'
-import PictureRow from '../orders/PictureRow.vue'
+import { PictureRow } from '#web/sheets'
 
 /** What was said. A note and a message cannot be taken for each other: place, colour and wording differ. */
 const props = defineProps<{ requestId: number; conversation: Conversation; mayWrite: boolean }>()

@@ -26,22 +26,40 @@ import {
 } from '#core/requests'
 import type { Channel, Consequence, Priority, RequestMove, Urgency } from '#core/requests'
 import { counted, formatMinor } from '#core/kit'
-import { call, CallProblem, longTime, offerActs, OthersHere, PriorityBar, ProblemNote, shortTime, spell, TargetGauge, useDraft, useSession } from '#web/kit'
+import {
+  call,
+  CallProblem,
+  longTime,
+  offerActs,
+  OthersHere,
+  PriorityBar,
+  ProblemNote,
+  shortTime,
+  spell,
+  TargetGauge,
+  useDraft,
+  useSession,
+  PickField,
+  jumpTo,
+  TextField,
+  assetChoices,
+  placeChoices,
+  useVocabulary,
+} from '#web/kit'
 import { isUndecided } from '#core/requests'
-import PickField from '../kit/PickField.vue'
-import HazardFields from '../orders/HazardFields.vue'
-import ConflictBox from '../orders/ConflictBox.vue'
-import { findOpenOrders, findOpenRequests } from '../orders/findOpen'
-import { jumpTo } from '../orders/jump'
-import MoveBar from '../orders/MoveBar.vue'
-import type { OfferedMove } from '../orders/MoveBar.vue'
-import PictureRow from '../orders/PictureRow.vue'
-import TextField from '../orders/TextField.vue'
-import TimelineList from '../orders/TimelineList.vue'
-import AssetFills from '../orders/AssetFills.vue'
-import { useAssetChoice } from '../orders/useAssetChoice'
-import { useSheet } from '../orders/useSheet'
-import { assetChoices, placeChoices, useVocabulary } from '../orders/vocabulary'
+import {
+  HazardFields,
+  ConflictBox,
+  findOpenOrders,
+  findOpenRequests,
+  MoveBar,
+  PictureRow,
+  TimelineList,
+  AssetFills,
+  useAssetChoice,
+  useSheet,
+} from '#web/sheets'
+import type { OfferedMove } from '#web/sheets'
 import ConversationBox from './ConversationBox.vue'
 import OverrideForm from './OverrideForm.vue'
 import SuggestionBox from './SuggestionBox.vue'
@@ -558,7 +576,7 @@ const showValue = (field: string, value: unknown) =>
   </article>
 </template>
 
-<style scoped src="../orders/sheet.css"></style>
+<style scoped src="../sheets/sheet.css"></style>
 <style scoped>
 .another {
   display: grid;

@@ -85,7 +85,7 @@ const empty = computed(() => !trade.value && !offers.value.length && !found.valu
   </section>
 </template>
 
-<style scoped src="../orders/sheet.css"></style>
+<style scoped src="../sheets/sheet.css"></style>
 <style scoped>
 .offers {
   list-style: none;

@@ -4,11 +4,9 @@ import { saveCategory } from '#contract/setup'
 import type { CategoryRow, IntakeSetup } from '#contract/setup'
 import { QUESTION_KIND_NAMES, QUESTION_KINDS } from '#core/requests'
 import type { Answers, Question } from '#core/requests'
-import { call, DraftNote, readTyped, useFormDraft } from '#web/kit'
+import { call, DraftNote, readTyped, useFormDraft, PickField, useVocabulary } from '#web/kit'
 import type { CallProblem } from '#web/kit'
-import PickField from '../kit/PickField.vue'
-import { useVocabulary } from '../orders/vocabulary'
-import QuestionFields from '../requests/QuestionFields.vue'
+import { QuestionFields } from '#web/requests'
 
 /** One category with its questions, and the form as a reporter would see it. */
 const props = defineProps<{

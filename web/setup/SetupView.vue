@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import UnableList from '../approvals/UnableList.vue'
-import PromiseTable from '../orders/PromiseTable.vue'
-import AccountTable from '../people/AccountTable.vue'
+import { UnableList } from '#web/approvals'
+import { PromiseTable } from '#web/orders'
+import { AccountTable } from '#web/people'
 import NumberTable from './NumberTable.vue'
 import SetupTabs from './SetupTabs.vue'
 import UntoldList from './UntoldList.vue'

@@ -5,8 +5,7 @@ import type { TableReport } from '#contract/setup'
 import { counted } from '#core/kit'
 import { TABLE_KINDS } from '#core/setup'
 import type { TableKind } from '#core/setup'
-import { call, CallProblem, useUndo } from '#web/kit'
-import { useVocabulary } from '../orders/vocabulary'
+import { call, CallProblem, useUndo, useVocabulary } from '#web/kit'
 import SetupTabs from './SetupTabs.vue'
 
 /** People and places from a file: what it would do is shown before anything is done. */

@@ -5,11 +5,7 @@ import * as contract from '#contract/vendors'
 import type { PassSheet } from '#contract/vendors'
 import { formatMinor } from '#core/kit'
 import { call, longTime, ProblemNote, shortTime, showNumbersOf, useLoading } from '#web/kit'
-import ClockCard from '../field/ClockCard.vue'
-import FinishForm from '../field/FinishForm.vue'
-import JobFacts from '../field/JobFacts.vue'
-import NoteForm from '../field/NoteForm.vue'
-import { usePhoneJob } from '../field/usePhoneJob'
+import { ClockCard, FinishForm, JobFacts, NoteForm, usePhoneJob } from '#web/field'
 import BillForm from './BillForm.vue'
 
 /** A vendor's one job, without an account. */

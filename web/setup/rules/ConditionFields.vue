@@ -4,9 +4,7 @@ import { computed } from 'vue'
 import { ORDER_KIND_NAMES, ORDER_KINDS, ORDER_STATE_NAMES, ORDER_STATES } from '#core/orders'
 import type { OrderCondition, RuleNames } from '#core/orders'
 import { PRIORITIES, PRIORITY_NAMES } from '#core/requests'
-import PickField from '../../kit/PickField.vue'
-import MoneyField from '../../orders/MoneyField.vue'
-import { placeChoices, useVocabulary } from '../../orders/vocabulary'
+import { PickField, MoneyField, placeChoices, useVocabulary } from '#web/kit'
 import { rememberPlace } from './ruleNames'
 
 /** For which orders a rule holds. What is left empty does not matter. */

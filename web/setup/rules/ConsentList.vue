@@ -4,11 +4,8 @@ import { saveConsent } from '#contract/setup'
 import type { RuleBookSheet } from '#contract/setup'
 import { formatMinor } from '#core/kit'
 import type { RuleNames } from '#core/orders'
-import { call } from '#web/kit'
+import { call, PickField, MoneyField, useVocabulary } from '#web/kit'
 import type { CallProblem } from '#web/kit'
-import PickField from '../../kit/PickField.vue'
-import MoneyField from '../../orders/MoneyField.vue'
-import { useVocabulary } from '../../orders/vocabulary'
 
 /** Payers who want to be asked before more than an amount is spent at their cost. */
 const props = defineProps<{

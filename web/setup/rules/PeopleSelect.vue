@@ -2,7 +2,7 @@
 import { NSelect } from 'naive-ui/es/select'
 import { computed } from 'vue'
 import type { Vocabulary } from '#contract/people'
-import { useVocabulary } from '../../orders/vocabulary'
+import { useVocabulary } from '#web/kit'
 
 /** People by name, and those a role names, in the order they are chosen. */
 const props = defineProps<{ id: string; label: string; roles: Record<string, string>; among?: (account: Vocabulary['accounts'][number]) => boolean }>()

@@ -4,9 +4,7 @@ import { dropPromiseException, savePromiseException } from '#contract/setup'
 import type { RuleBookSheet } from '#contract/setup'
 import { PRIORITIES, PRIORITY_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
-import { call, CallProblem, spell } from '#web/kit'
-import PickField from '../../kit/PickField.vue'
-import { useVocabulary } from '../../orders/vocabulary'
+import { call, CallProblem, spell, PickField, useVocabulary } from '#web/kit'
 
 /** What a priority promises for one category, where it differs from the site's usual promise. */
 const props = defineProps<{

@@ -2,7 +2,7 @@ import { computed } from 'vue'
 import type { ComputedRef } from 'vue'
 import type { RuleBookSheet } from '#contract/setup'
 import type { RuleNames } from '#core/orders'
-import { useVocabulary } from '../../orders/vocabulary'
+import { useVocabulary } from '#web/kit'
 
 /** Places picked while editing, so that an unsaved rule reads as a sentence too. */
 const picked = new Map<number, string>()

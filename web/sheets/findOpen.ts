@@ -1,7 +1,7 @@
 import { listOrders } from '#contract/orders'
 import { listRequests } from '#contract/requests'
 import { call } from '#web/kit'
-import type { Choice } from '../kit/PickField.vue'
+import type { Choice } from '#web/kit'
 
 /** Requests that another can be joined to, by number, words or place. */
 export async function findOpenRequests(q: string, notId: number): Promise<Choice[]> {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { LIKELIHOOD_NAMES, LIKELIHOODS, SEVERITIES, SEVERITY_NAMES } from '#core/requests'
 import type { HazardSaid, Likelihood, Severity } from '#core/requests'
-import PickField from '../kit/PickField.vue'
+import { PickField } from '#web/kit'
 
 /** How severe and how likely: together they can raise the priority, and never lower it. */
 defineProps<{ severity: HazardSaid['hazardSeverity']; likelihood: Likelihood | null; disabled?: boolean; problem?: string }>()

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { FreshMark, useDraft, useFresh } from '#web/kit'
+import { useDraft } from './draft'
+import { useFresh } from './fresh'
+import FreshMark from './FreshMark.vue'
 
 /** A text that saves when it is left. Esc brings back what was saved, and what was typed can be had again. */
 const props = defineProps<{

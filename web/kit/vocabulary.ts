@@ -3,7 +3,7 @@ import { shallowRef } from 'vue'
 import { readVocabulary } from '#contract/people'
 import type { Vocabulary } from '#contract/people'
 import { findAssets, findPlaces } from '#contract/places'
-import { call } from '#web/kit'
+import { call } from './call'
 import type { Choice } from '../kit/PickField.vue'
 
 /** The small lists that forms offer from, read once. */

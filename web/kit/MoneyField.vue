@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { DecimalField, FreshMark, useFresh } from '#web/kit'
+import DecimalField from './DecimalField.vue'
+import { useFresh } from './fresh'
+import FreshMark from './FreshMark.vue'
 
 /** An amount of the site's currency on a Sheet, in minor units. */
 const props = defineProps<{ name: string; label: string; value: number | null; disabled?: boolean; problem?: string }>()

@@ -1,0 +1,1 @@
+export { default as UnableList } from './UnableList.vue'

@@ -1,0 +1,2 @@
+export { default as DispatchForm } from './DispatchForm.vue'
+export { default as VisitList } from './VisitList.vue'

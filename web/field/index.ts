@@ -1,0 +1,5 @@
+export { default as ClockCard } from './ClockCard.vue'
+export { default as FinishForm } from './FinishForm.vue'
+export { default as JobFacts } from './JobFacts.vue'
+export { default as NoteForm } from './NoteForm.vue'
+export * from './usePhoneJob'

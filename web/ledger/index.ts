@@ -1,0 +1,1 @@
+export { default as PostingList } from './PostingList.vue'

@@ -1,0 +1,2 @@
+export { default as OrderSheet } from './OrderSheet.vue'
+export { default as PromiseTable } from './PromiseTable.vue'

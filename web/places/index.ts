@@ -1,0 +1,1 @@
+export { default as ContextPane } from './ContextPane.vue'
