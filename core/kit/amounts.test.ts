@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { currencyDecimals, decimalSignOf, readDecimal, readMoney, readPercent, writeMoney } from '#core/kit'
+import { currencyDecimals, decimalSignOf, readDecimal, readMoney, readPercent, writeDecimal, writeMoney } from '#core/kit'
 import type { DecimalSign } from '#core/kit'
 
 const money = (text: string, sign: DecimalSign = '.', currency = 'EUR') => {
@@ -70,3 +70,38 @@ test('quantities and percentages are read by the same reader', () => {
 })
 
 test('the decimal sign of a locale', () => expect([decimalSignOf('en-IE'), decimalSignOf('de-DE'), decimalSignOf('nonsense!')]).toEqual(['.', ',', '.']))
+
+test('noughts at either end, signs, and what is too fine', () => {
+  const read = (text: string, places = 2) => readDecimal(text, '.', places).value ?? readDecimal(text, '.', places).problem
+  expect([read('1.500'), read('10.00'), read('100'), read('0.10'), read('000.5'), read('-0'), read('+5'), read('−.5')]).toEqual([
+    '1.50',
+    '10.00',
+    '100',
+    '0.10',
+    '0.5',
+    '0',
+    '5',
+    '-0.5',
+  ])
+  expect([read('1.25', 1), read('1.5', 0), read('1.2345', 3)]).toEqual(['Write at most 1 decimal.', 'Write a whole number.', 'Write at most 3 decimals.'])
+  expect([read('x', 0), read('x', 1), read('x', 3)]).toEqual(['Write a number like 1250.', 'Write a number like 1250.5.', 'Write a number like 1250.500.'])
+  expect([read('1-2'), read('1,234,56'), read('0,500')]).toEqual([expect.stringContaining('like 1250.50'), expect.stringContaining('like 1250.50'), '0.50'])
+  expect(readPercent('x', ',')).toEqual({ problem: 'Write a number like 1250,50.' })
+  expect(readPercent('', ',')).toEqual({ value: null })
+  expect([money('0'), money('0,00'), money('-0,5')]).toEqual([0, 0, -50])
+})
+
+test('digits are written in groups of three, as the site does', () => {
+  expect([writeDecimal('1234567.5', '.'), writeDecimal('1234567.5', ','), writeDecimal('-1234', ','), writeDecimal('999', '.')]).toEqual([
+    '1,234,567.5',
+    '1.234.567,5',
+    '−1.234',
+    '999',
+  ])
+  expect([writeMoney(0, '.', 'EUR'), writeMoney(-5, ',', 'EUR'), writeMoney(1234, '.', 'JPY'), writeMoney(7, '.', 'KWD')]).toEqual([
+    '0.00',
+    '−0,05',
+    '1,234',
+    '0.007',
+  ])
+})

@@ -25,6 +25,18 @@ describe('money', () => {
     )
   })
 
+  // Largest remainders first (Hamilton's method); worked by hand: 100 by 1:2:4 is 14.29, 28.57, 57.14.
+  test('the cent that is left goes to the largest remainder, and of two alike to the earlier', () => {
+    expect(allocate(100, [1, 2, 4])).toEqual([14, 29, 57])
+    expect(allocate(100, [4, 2, 1])).toEqual([57, 29, 14])
+    expect(allocate(101, [1, 0, 1])).toEqual([51, 0, 50])
+    expect(allocate(-101, [1, 0, 1])).toEqual([-51, 0, -50])
+    expect(allocate(5, [1, 1, 1, 1, 1, 1, 1])).toEqual([1, 1, 1, 1, 1, 0, 0])
+    expect(allocate(0, [3, 4])).toEqual([0, 0])
+    expect(Object.is(allocate(-1, [0, 1])[0], 0)).toBe(true)
+    expect(() => allocate(100, [0])).toThrow('at least one above zero')
+  })
+
   test.each([[[0, 0]], [[-1, 2]], [[0.5, 1]], [[]]])('weights %j divide nothing', (weights) => {
     expect(() => allocate(100, weights)).toThrow(RangeError)
   })
@@ -39,6 +51,6 @@ describe('money', () => {
     // 1.005 x 100 is 100.5 in decimals, and 100.49999999999999 in binary floats.
     expect(lineAmount('1.005', 100)).toBe(101)
     expect(chargedHours(75)).toBe('1.250')
-    expect(formatMinor(-123_450)).toBe('−1,234.50')
+    expect([formatMinor(-123_450), formatMinor(0), formatMinor(5), formatMinor(100_000_000)]).toEqual(['−1,234.50', '0.00', '0.05', '1,000,000.00'])
   })
 })

@@ -1,4 +1,18 @@
-import { counted, foldText, formatNumber, searchWords } from '#core/kit'
+import {
+  cleanDeep,
+  cleanText,
+  counted,
+  foldText,
+  formatNumber,
+  isPlainName,
+  numberAsked,
+  plainName,
+  Refusal,
+  refuse,
+  searchWords,
+  splitCode,
+  withoutLinks,
+} from '#core/kit'
 
 test('search compares folded words', () => {
   expect(foldText('Café kitchen, BRK-002')).toBe('cafe kitchen brk 002')
@@ -13,4 +27,71 @@ test('numbers have at least five digits', () => {
 
 test('counts carry their noun in the right number', () => {
   expect([counted(1, 'job'), counted(2, 'job'), counted(0, 'person', 'people')]).toEqual(['1 job', '2 jobs', '0 people'])
+})
+
+// What may stand in text: XML 1.0, section 2.2; noncharacters: Unicode, section 23.7; overrides: UAX #9.
+test('text keeps what every format can carry, and nothing that turns its neighbours round', () => {
+  expect(cleanText('a\r\nb\rc\nd\te')).toBe('a\nb\nc\nd\te')
+  expect(cleanText('\u0000a\u0008\u000B\u000Cb\u001F\u007F\u009Fc')).toBe('abc')
+  expect(cleanText('a\u202Eb\u2066c\u2069d')).toBe('abcd')
+  expect(cleanText('a\uFDD0b\uFFFEc\uFFFFd')).toBe('abcd')
+  expect(cleanText('a\u{1FFFE}b\u{10FFFF}c\u{1F600}d')).toBe('abc\u{1F600}d')
+  expect(cleanText('a\uD800b\uDC00c')).toBe('abc')
+  expect(cleanText('é ß 漢 ־ \u200F')).toBe('é ß 漢 ־ \u200F')
+})
+
+test('whatever comes in is cleaned where it is text, however deep, and stays what it is otherwise', () => {
+  const at = new Date(0)
+  const file = Buffer.from('a\u0000')
+  expect(cleanDeep({ a: 'x\u0000', b: [{ c: 'y\u0007' }, 7, null, true], at, file })).toEqual({ a: 'x', b: [{ c: 'y' }, 7, null, true], at, file })
+  expect(cleanDeep({ at }).at).toBe(at)
+  expect(cleanDeep({ file }).file).toBe(file)
+})
+
+test('a name is one line without a link, and goes out as one', () => {
+  expect([isPlainName('Ada Quill'), isPlainName('Ada\nBcc: all'), isPlainName('Ada\u2028x'), isPlainName('Ada www.win.top')]).toEqual([
+    true,
+    false,
+    false,
+    false,
+  ])
+  expect(plainName('  Ada\r\n  of\u2028Kelp  ')).toBe('Ada of Kelp')
+  expect(plainName('Ada https://win.example/x y')).toBe('Ada (link) y')
+  expect(withoutLinks('see www.a.b and win-it.shop/now, not e.g. or 3.5')).toBe('see (link) and (link) not e.g. or 3.5')
+})
+
+test.each([
+  ['w31406', 'W-31406'],
+  [' W 31406 ', 'W-31406'],
+  ['w-31406', 'W-31406'],
+  ['r - 24018', 'R-24018'],
+  ['SKE123', 'SKE-00123'],
+  ['31406', null],
+  ['w12', null],
+  ['abcde123', null],
+  ['w1234567890', null],
+  ['w31406 pump', null],
+  ['the w31406', null],
+  ['', null],
+])('“%s” asks for %s', (text, number) => expect(numberAsked(text)).toBe(number))
+
+test('a code is found with and without a blank where letters and digits meet', () => {
+  expect([splitCode('gan204'), splitCode('204b'), splitCode('a1b2'), splitCode('gan'), splitCode('204')]).toEqual(['gan 204', '204 b', 'a 1 b 2', 'gan', '204'])
+  expect(foldText('  Ünder—the  stairs! ')).toBe('under the stairs')
+})
+
+test('a refusal says every reason, each with its field', () => {
+  const refusal = new Refusal([
+    { code: 'a', sentence: 'One.' },
+    { code: 'b', sentence: 'Two.', field: 'x' },
+  ])
+  expect([refusal.message, refusal.name, refusal.reasons.length]).toEqual(['One. Two.', 'Refusal', 2])
+  const thrown = (() => {
+    try {
+      return refuse('c', 'Three.', 'y')
+    } catch (error) {
+      return error as Refusal
+    }
+  })()
+  expect(thrown.reasons).toEqual([{ code: 'c', sentence: 'Three.', field: 'y' }])
 })

@@ -68,6 +68,33 @@ describe('people', () => {
   })
 })
 
+describe('what two rows, or a row and what is there, have in common', () => {
+  const person = (line: number, email: string) => row(line, { name: 'Ada', email })
+
+  test('the same key twice is said at the second, with the line of the first', () => {
+    expect(sortRows('people', [person(2, 'x@b.example'), person(5, 'X@b.example')], known).bad.map((one) => [one.line, ...one.sentences])).toEqual([
+      [5, 'Line 2 is the same mail address.'],
+    ])
+    expect(sortRows('places', [place(2, 'N', 'building'), place(3, 'n', 'building')], known).bad[0]!.sentences).toEqual(['Line 2 is the same code.'])
+    expect(sortRows('people', [row(2, { name: 'A', email: '' }), row(3, { name: 'B', email: '' })], known).bad.map((one) => one.sentences)).toEqual([
+      ['Mail address is missing.'],
+      ['Mail address is missing.'],
+    ])
+  })
+
+  test('two that differ by an accent alone cannot both be: the database reads them alike', () => {
+    const people = sortRows('people', [person(2, 'zoe@b.example'), person(3, 'zoé@b.example')], known)
+    expect(people.bad.map((one) => one.sentences)).toEqual([
+      ['ZOÉ@B.EXAMPLE and ZOE@B.EXAMPLE differ by an accent alone. Give one of them another mail address.'],
+    ])
+    expect(sortRows('places', [place(2, 'tíd', 'building')], known).bad[0]!.sentences).toEqual([
+      'TÍD and TID differ by an accent alone. Give one of them another code.',
+    ])
+    expect(sortRows('places', [place(2, 'STRAß', 'building'), place(3, 'STRAS', 'building')], known).bad).toHaveLength(1)
+    expect(sortRows('people', [person(2, 'x@b.example'), person(3, 'y@b.example')], known).bad).toEqual([])
+  })
+})
+
 describe('places', () => {
   test('come parents first, in whatever order the rows stand', () => {
     const rows = [place(2, 'N-101', 'space', 'N-1'), place(3, 'N-1', 'floor', 'N'), place(4, 'N', 'building')]
@@ -86,6 +113,17 @@ describe('places', () => {
   test('what is there keeps its kind and stays where it is', () => {
     const { bad } = sortRows('places', [place(2, 'tid', 'floor', 'TID')], known)
     expect(bad[0]!.sentences[0]).toBe('tid is a building here; a table cannot make it a floor.')
+    const there: KnownRecords = {
+      ...known,
+      records: { ...known.records, 'tid-1': { code: 'TID-1', name: 'Ground', kind: 'floor', parent: 'TID', access: '', payer: '5100' } },
+    }
+    const read = (more: Record<string, string>) =>
+      sortRows('places', [row(2, { code: 'tid-1', name: 'Ground', kind: 'Floor', parent: 'tid', payer: '5100', ...more })], there)
+    expect([read({}).same, read({ parent: '' }).same, read({ name: 'ground' }).changed.length, read({ access: 'Key 3' }).changed.length]).toEqual([1, 1, 1, 1])
+    expect(read({ parent: 'SKE' }).bad[0]!.sentences[0]).toBe('tid-1 is in TID here; a table cannot move it.')
+    expect(sortRows('places', [place(2, 'TID', 'building', 'SKE')], known).bad[0]!.sentences[0]).toBe('TID is in the site here; a table cannot move it.')
+    expect(sortRows('places', [row(2, { code: 'Q', name: 'Q', kind: '' })], known).bad[0]!.sentences).toEqual(['Kind is missing.'])
+    expect(sortRows('places', [row(2, { code: 'Q', name: 'x'.repeat(120), kind: 'building', parent: '' })], known).fresh).toHaveLength(1)
   })
 
   test('two that are in each other, and what is in a bad one, are bad', () => {
