@@ -19,6 +19,7 @@ export default {
       displayName: 'screen',
       testMatch: ['<rootDir>/web/**/*.test.ts'],
       testEnvironment: 'jsdom',
+      setupFilesAfterEnv: ['<rootDir>/tests/kit/patience.ts', '<rootDir>/tests/kit/screenSetup.ts'],
       moduleNameMapper: { '^naive-ui/es/(.*)$': 'naive-ui/lib/$1' },
       testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
     },

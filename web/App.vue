@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { RouterView } from 'vue-router'
+import { ThemedPage } from '#web/kit'
 </script>
 
 <template>
-  <RouterView />
+  <ThemedPage><RouterView /></ThemedPage>
 </template>

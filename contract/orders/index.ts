@@ -6,7 +6,7 @@ import type { CostKind, StintKind } from '#core/ledger'
 import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, ORDER_STATIONS } from '#core/orders'
 import type { HoldReason, OrderFacts, OrderKind, OrderState, Station, TargetStanding } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
-import type { Consequence, Likelihood, Priority, Severity, Urgency } from '#core/requests'
+import type { Consequence, Likelihood, Priority, PriorityRules, Severity, Urgency } from '#core/requests'
 export * from './promises'
 
 export * from './ruleSections'
@@ -146,6 +146,8 @@ export interface OrderSheet {
   number: string
   version: number
   site: { id: number; zone: string; currency: string }
+  /** By what its site makes a priority. */
+  decides: PriorityRules
   state: OrderState
   facts: OrderFacts
   kind: OrderKind

@@ -3,7 +3,7 @@ import { endpoint, field } from '#contract/kit'
 import type { Done, Instant, ListLine, Page } from '#contract/kit'
 import type { Reason } from '#core/kit'
 import { CONSEQUENCES, ENTERED_CHANNELS, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERITIES, URGENCIES } from '#core/requests'
-import type { Channel, Consequence, EnteredChannel, Likelihood, Priority, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
+import type { Channel, Consequence, EnteredChannel, Likelihood, Priority, PriorityRules, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
 import type { Conversation } from './conversation'
 import type { KnownBulletin } from './counter'
 
@@ -89,6 +89,8 @@ export interface RequestSheet {
   number: string
   version: number
   site: { id: number; zone: string; currency: string }
+  /** By what its site makes a priority. */
+  decides: PriorityRules
   facts: RequestFacts
   state: RequestState
   channel: string

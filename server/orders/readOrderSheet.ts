@@ -43,6 +43,7 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     number: order.number,
     version: order.version,
     site: { id: site.id, zone: site.zone, currency: site.currency },
+    decides: { matrix: rows.rules.matrix, hazards: rows.rules.hazards },
     state: order.state,
     facts,
     kind: order.kind,

@@ -5,7 +5,7 @@ import { bulletinsAt } from '#server/help'
 import { FILE_COLUMNS, maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { budgetsOf } from '#server/ledger'
-import { promiseRule, timelineOfRequest } from '#server/orders'
+import { promiseRule, rulesOf, timelineOfRequest } from '#server/orders'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, followers, incomingMails, orders, requestOrders, requests, sites } from '../tables'
 import { readAnswers } from './categoryForms'
@@ -28,11 +28,13 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
     ? await db.select({ id: requests.id, number: requests.number }).from(requests).where(eq(requests.id, request.repeatsId))
     : []
   const outcome = await lastOutcome(db, who, request, now)
+  const { matrix, hazards } = await rulesOf(db, site.id)
   return {
     id,
     number: request.number,
     version: request.version,
     site: { id: site.id, zone: site.zone, currency: site.currency },
+    decides: { matrix, hazards },
     facts: requestFacts(request),
     state: request.state,
     channel: request.channel,

@@ -7,7 +7,7 @@ const folder = path.join(process.env.EVRIX_ROOT ?? '.', 'dist/web/assets')
 const LIMITS = [
   ['Counter', ['index', 'CounterView'], 150],
   ['Rounds', ['index', 'RoundsView'], 200],
-  ['Desk', ['index', 'DeskFrame', 'BenchView'], 450],
+  ['Desk', ['index', 'DeskFrame', 'BenchView'], 350],
 ] as const
 
 /** Gzipped JavaScript that a first view needs: its own files and everything they import. */

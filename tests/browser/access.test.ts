@@ -114,7 +114,7 @@ test('targets on the phone views are 48 px, and twice the text size still fits',
   await person.go('/c/SKE')
   await person.reads('Where is it?')
   const small =
-    "return [...document.querySelectorAll('button, .entry')].filter((one) => one.offsetParent && one.getBoundingClientRect().height < 47.5).map((one) => one.outerHTML.slice(0, 80))"
+    "return [...document.querySelectorAll('button, .n-input')].filter((one) => one.offsetParent && one.getBoundingClientRect().height < 47.5).map((one) => one.outerHTML.slice(0, 80))"
   expect(await person.driver.executeScript(small)).toEqual([])
   await person.driver.executeScript(
     "document.documentElement.style.fontSize = '200%'; document.body.style.fontSize = '200%'; for (const one of document.querySelectorAll('*')) { const size = parseFloat(getComputedStyle(one).fontSize); one.dataset.size = size } for (const one of document.querySelectorAll('*')) one.style.fontSize = one.dataset.size * 1.6 + 'px'",

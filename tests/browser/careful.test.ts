@@ -42,7 +42,7 @@ test('a lead order is finished with an open member only after saying what become
   await phone.choose('What was wrong', 'Leaking')
   await phone.choose('Why', 'Wear')
   await phone.choose('What was done', 'Replaced')
-  const finish = () => phone.find(By.css('form[aria-label="Leave the job"] .push.first')).click()
+  const finish = () => phone.press('Finish', '//form[@aria-label="Leave the job"]')
   await finish()
   await phone.reads('say first what becomes of')
   expect(await stateOf('work_order', lead.id)).toBe('on_job')

@@ -64,8 +64,7 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   await coordinator.find(By.id('row-0')).click()
   await coordinator.reads('Counter,')
   await coordinator.pick('What it is about', 'Lights and sockets')
-  await coordinator.pick('Who is affected', 'A room')
-  await coordinator.pick('How soon', 'Today')
+  await coordinator.say('A room, Today')
   await coordinator.reads('Urgent, because a room is affected and it has to be done today.')
   await coordinator.press('Accept as a new order')
   await coordinator.reads('Missing before it can be submitted')
@@ -126,7 +125,7 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   await technician.choose('What was wrong', 'No power')
   await technician.choose('Why', 'Wear')
   await technician.choose('What was done', 'Replaced')
-  await technician.find(By.css('form[aria-label="Leave the job"] .push.first')).click()
+  await technician.press('Finish', '//form[@aria-label="Leave the job"]')
   await technician.reads('You have left this job.')
 
   // Wrap-up: cost beside the estimate, readiness, checked; the reporter is told.
@@ -182,7 +181,7 @@ test('a vendor is sent, works through the pass on a phone and enters the bill', 
   await vendor.choose('What was wrong', 'Too warm')
   await vendor.choose('Why', 'Failed part')
   await vendor.choose('What was done', 'Repaired')
-  await vendor.find(By.css('form[aria-label="Leave the job"] .push.first')).click()
+  await vendor.press('Finish', '//form[@aria-label="Leave the job"]')
   await vendor.reads('You have left this job.')
   await vendor.press('Enter the bill')
   await vendor.type('Bill number', 'NC-77')

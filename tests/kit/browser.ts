@@ -55,7 +55,7 @@ export class Person {
 
   /** Chooses in a field that offers while typing. */
   async pick(label: string, text: string): Promise<void> {
-    const input = await this.field(label)
+    const input = await this.waitFor(`//input[@aria-label=${quoted(label)} or @id=//label[starts-with(normalize-space(.), ${quoted(label)})]/@for]`)
     await this.see(input)
     const box = await input.findElement(By.xpath('ancestor::*[contains(@class,"n-base-selection")][last()]'))
     await box.click()
@@ -65,16 +65,26 @@ export class Person {
     await this.driver.sleep(250)
   }
 
+  /** Presses the cell of a grid that says these two things. */
+  async say(both: string): Promise<void> {
+    const cell = await this.waitFor(`//table//button[@aria-label=${quoted(both)}]`)
+    await this.see(cell)
+    await cell.click()
+  }
+
+  /** Chooses one of what is offered: in sight, or in a list that opens. */
   async choose(label: string, option: string): Promise<void> {
-    const field = await this.field(label)
-    await this.see(field)
-    await field.findElement(By.xpath(`./option[contains(., ${quoted(option)})]`)).click()
+    const group = `//*[@role="radiogroup"][@aria-label=${quoted(label)}]`
+    const list = `//input[@aria-label=${quoted(label)}][ancestor::*[contains(@class,"n-base-selection")]]`
+    const found = await this.waitFor(`${group} | ${list}`)
+    if ((await found.getTagName()) === 'input') return this.pick(label, option)
+    await this.press(option, group)
   }
 
   /** Presses the button or link with these words. */
   async press(words: string, within = ''): Promise<void> {
     const target = await this.waitFor(
-      `${within}//*[self::button or self::a or self::label or self::summary][starts-with(normalize-space(.), ${quoted(words)})][not(@aria-disabled="true")][not(@disabled)]`,
+      `${within}//*[self::button or self::a or self::label or self::summary or @role="checkbox" or @role="switch"][starts-with(normalize-space(translate(., '\u00a0', ' ')), ${quoted(words)})][not(@aria-disabled="true")][not(@disabled)]`,
     )
     await this.see(target)
     await this.driver.wait(
@@ -97,10 +107,7 @@ export class Person {
   }
 
   async upload(label: string, file: string): Promise<void> {
-    const input = await this.waitFor(`//label[starts-with(normalize-space(.), ${quoted(label)})]`, async (found) => {
-      const id = await found.getAttribute('for')
-      return id ? this.driver.findElement(By.id(id)) : found.findElement(By.css('input'))
-    })
+    const input = await this.driver.wait(until.elementLocated(By.xpath(`//input[@type="file"][starts-with(@aria-label, ${quoted(label)})]`)), PATIENCE)
     await input.sendKeys(file)
   }
 

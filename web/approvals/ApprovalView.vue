@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { decideApprovalByLink, readApproval, readApprovalPicture } from '#contract/approvals'
 import type { LinkVerdict } from '#contract/approvals'
 import { formatMinor } from '#core/kit'
-import { address, call, CallProblem, freshKey, longTime, ProblemNote, useDraft, useLoading } from '#web/kit'
+import { TextEntry, PhonePage, address, call, CallProblem, freshKey, longTime, ProblemNote, useDraft, useLoading } from '#web/kit'
 
 /** Deciding from a mail, on a phone. Opening the page decides nothing: every verdict is confirmed. */
 const token = String(useRoute().params.token)
@@ -52,7 +53,7 @@ async function decide(): Promise<void> {
 </script>
 
 <template>
-  <div class="phone roomy">
+  <PhonePage>
     <header>
       <p v-if="it">{{ it.site.name }}</p>
       <h1>{{ it?.summary ?? 'To approve' }}</h1>
@@ -91,24 +92,14 @@ async function decide(): Promise<void> {
             <p v-if="choosing === 'approve'">
               Approve <span class="mono">{{ formatMinor(it.estimateMinor) }}</span> {{ it.currency }} for {{ it.number }}?
             </p>
-            <div class="field">
-              <label for="note">{{ WORDS[choosing].label }}</label><textarea
-                id="note"
-                v-model="note"
-                class="entry"
-                rows="3"
-                maxlength="2000"
-                :aria-invalid="!!problem"
-              />
-              <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-            </div>
-            <button class="push first" :disabled="busy || (WORDS[choosing].needed && !note.trim())">{{ WORDS[choosing].press }}</button>
-            <button class="push" type="button" @click="choosing = null">Not yet</button>
+            <TextEntry id="note" v-model="note" long :label="WORDS[choosing].label" :max="2000" :problem="problem?.reasons[0]?.sentence ?? problem?.message" />
+            <NButton type="primary" attr-type="submit" :disabled="busy || (WORDS[choosing].needed && !note.trim())">{{ WORDS[choosing].press }}</NButton>
+            <NButton @click="choosing = null">Not yet</NButton>
           </form>
           <div v-else class="decide">
-            <button class="push first" type="button" @click="choose('approve')">Approve</button>
-            <button class="push" type="button" @click="choose('send_back')">Send back</button>
-            <button class="push" type="button" @click="choose('ask')">Ask a question</button>
+            <NButton type="primary" @click="choose('approve')">Approve</NButton>
+            <NButton @click="choose('send_back')">Send back</NButton>
+            <NButton @click="choose('ask')">Ask a question</NButton>
           </div>
         </section>
         <p class="label">
@@ -118,10 +109,9 @@ async function decide(): Promise<void> {
       </template>
       <div v-else class="bones wait" />
     </main>
-  </div>
+  </PhonePage>
 </template>
 
-<style src="../kit/phone.css"></style>
 <style scoped>
 .amount {
   font-size: 22px;

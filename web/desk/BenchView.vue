@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Station } from '#core/orders'
-import { PaneSplitter, useKeys, useWidth } from '#web/kit'
+import { RowButton, PaneSplitter, useKeys, useWidth } from '#web/kit'
 import { OrderSheet } from '#web/orders'
 import { ContextPane } from '#web/places'
 import { RequestSheet } from '#web/requests'
@@ -61,7 +62,7 @@ useKeys((key) => {
       @resize="queueWidth.set"
     />
     <section id="sheet" class="sheet" tabindex="-1" aria-label="Sheet">
-      <button v-if="open" class="push back" type="button" @click="back">Back to the queue</button>
+      <NButton v-if="open" class="back" @click="back">Back to the queue</NButton>
       <RequestSheet v-if="open?.type === 'request'" :id="open.id" :key="`r${open.id}`" @about="about = $event" @show="show" @next="goOn" />
       <OrderSheet v-else-if="open?.type === 'order'" :id="open.id" :key="`o${open.id}`" @about="about = $event" />
       <div v-else class="empty">
@@ -81,9 +82,9 @@ useKeys((key) => {
         @resize="contextWidth.set"
       />
       <aside class="context" :class="{ folded }" :style="{ width: folded ? '28px' : `${contextWidth.width.value}px` }" aria-label="What is known">
-        <button class="plain fold" type="button" :aria-expanded="!folded" :aria-label="folded ? 'Unfold what is known' : 'Fold what is known'" @click="fold">
+        <RowButton class="plain fold" :aria-expanded="!folded" :aria-label="folded ? 'Unfold what is known' : 'Fold what is known'" @click="fold">
           {{ folded ? '‹' : '›' }}
-        </button>
+        </RowButton>
         <ContextPane v-if="!folded" :about="about" :station="station" />
       </aside>
     </template>

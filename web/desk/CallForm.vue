@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, nextTick, onMounted, onUnmounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { findPeople, keepCallPreset } from '#contract/people'
@@ -6,7 +7,22 @@ import type { PersonRow } from '#contract/people'
 import type { EnteredChannel } from '#core/requests'
 import { enterCall, findSummaries, findTwins, readCaller } from '#contract/requests'
 import type { Caller } from '#contract/requests'
-import { call, CallProblem, DialogBox, freshKey, useSession, useSoon, useUndo, PickField, assetChoices, placeChoices, useVocabulary } from '#web/kit'
+import {
+  ChoiceEntry,
+  SuggestEntry,
+  TextEntry,
+  call,
+  CallProblem,
+  DialogBox,
+  freshKey,
+  useSession,
+  useSoon,
+  useUndo,
+  PickField,
+  assetChoices,
+  placeChoices,
+  useVocabulary,
+} from '#web/kit'
 import type { Choice } from '#web/kit'
 import CallerPanel from './CallerPanel.vue'
 
@@ -157,6 +173,11 @@ async function keepPreset(): Promise<void> {
   session.refresh(await call(keepCallPreset, { channel, placeId, placeName: place.value?.label ?? '', categoryId, description }))
   said.say('Your calls start like this from now on.')
 }
+const CHANNELS = [
+  { value: 'call', label: 'By phone' },
+  { value: 'visit', label: 'At the desk' },
+  { value: 'inspection', label: 'Found on an inspection' },
+] as const
 </script>
 
 <template>
@@ -175,8 +196,8 @@ async function keepPreset(): Promise<void> {
           @pick="pickCaller"
           @typed="unknownCaller"
         />
-        <div class="field"><label for="call-name">Name, if not found</label><input id="call-name" v-model="form.name" class="entry" maxlength="120" /></div>
-        <div class="field"><label for="call-phone">Phone</label><input id="call-phone" v-model="form.phone" class="entry" maxlength="40" /></div>
+        <TextEntry id="call-name" v-model="form.name" label="Name, if not found" :max="120" />
+        <TextEntry id="call-phone" v-model="form.phone" label="Phone" :max="40" />
         <PickField
           id="call-place"
           class="must"
@@ -196,32 +217,27 @@ async function keepPreset(): Promise<void> {
           clearable
           @pick="(id, label) => ((form.assetId = id as number | null), (asset = id ? { value: id, label } : null))"
         />
-        <div class="field full must">
-          <label for="call-summary">In one line (needed)</label>
-          <input
-            id="call-summary"
-            v-model="form.summary"
-            class="entry"
-            maxlength="140"
-            list="call-summaries"
-            autocomplete="off"
-            :aria-invalid="!!problem?.at('summary')"
-          />
-          <datalist id="call-summaries"><option v-for="one in summaries" :key="one" :value="one" /></datalist>
-          <p v-if="problem?.at('summary')" class="problem">{{ problem.at('summary') }}</p>
-        </div>
-        <div class="field full">
-          <label for="call-description">Which one exactly, what it does, since when, seen by whom</label>
-          <textarea id="call-description" v-model="form.description" class="entry" :aria-invalid="!!problem?.at('description')" />
-          <p v-if="problem?.at('description')" class="problem">{{ problem.at('description') }}</p>
-        </div>
+        <SuggestEntry
+          id="call-summary"
+          v-model="form.summary"
+          class="full must"
+          label="In one line (needed)"
+          :max="140"
+          :offers="summaries"
+          :problem="problem?.at('summary')"
+        />
+        <TextEntry
+          id="call-description"
+          v-model="form.description"
+          class="full"
+          long
+          label="Which one exactly, what it does, since when, seen by whom"
+          :problem="problem?.at('description')"
+        />
         <details class="full more">
           <summary>More: mail, kind, payer, how it came, reference, my start</summary>
           <div class="grid">
-            <div class="field">
-              <label for="call-email">Mail address</label><input id="call-email" v-model="form.email" class="entry" :aria-invalid="!!problem?.at('email')" />
-              <p v-if="problem?.at('email')" class="problem">{{ problem.at('email') }}</p>
-            </div>
+            <TextEntry id="call-email" v-model="form.email" label="Mail address" :problem="problem?.at('email')" />
             <PickField
               id="call-category"
               label="What it is about"
@@ -238,19 +254,9 @@ async function keepPreset(): Promise<void> {
               clearable
               @pick="form.payerId = $event as number | null"
             />
-            <div class="field">
-              <label for="call-channel">How it came</label
-              ><select id="call-channel" v-model="form.channel" class="entry">
-                <option value="call">By phone</option>
-                <option value="visit">At the desk</option>
-                <option value="inspection">Found on an inspection</option>
-              </select>
-            </div>
-            <div class="field">
-              <label for="call-reference">Reference in another system</label
-              ><input id="call-reference" v-model="form.outsideReference" class="entry" maxlength="80" />
-            </div>
-            <button class="push" type="button" @click="keepPreset">Start every call with place, kind, text and way as they stand here</button>
+            <ChoiceEntry id="call-channel" v-model="form.channel" class="wide" label="How it came" :options="CHANNELS" />
+            <TextEntry id="call-reference" v-model="form.outsideReference" label="Reference in another system" :max="80" />
+            <NButton @click="keepPreset">Start every call with place, kind, text and way as they stand here</NButton>
           </div>
         </details>
         <p v-if="problem" class="problem full" role="alert">{{ problem.reasons.find((one) => !one.field)?.sentence ?? problem.message }}</p>
@@ -258,9 +264,9 @@ async function keepPreset(): Promise<void> {
           It joins <span class="mono">{{ joined.number }}</span> {{ joined.summary }}.
         </p>
         <div class="full acts">
-          <button class="push first" type="submit">Save for the next call <kbd>Ctrl Enter</kbd></button>
-          <button class="push" type="button" @click="save(true)">Save and triage <kbd>Ctrl Shift Enter</kbd></button>
-          <button class="push" type="button" @click="$emit('close')">Leave, keep as draft <kbd>Esc</kbd></button>
+          <NButton type="primary" attr-type="submit">Save for the next call <kbd>Ctrl Enter</kbd></NButton>
+          <NButton @click="save(true)">Save and triage <kbd>Ctrl Shift Enter</kbd></NButton>
+          <NButton @click="$emit('close')">Leave, keep as draft <kbd>Esc</kbd></NButton>
         </div>
       </div>
       <CallerPanel :caller="caller" :twins="twins" :joined-id="form.joinToId" @join="join" />
@@ -298,10 +304,6 @@ async function keepPreset(): Promise<void> {
 }
 .more .grid {
   margin-top: 8px;
-}
-.more .push {
-  white-space: normal;
-  text-align: left;
 }
 .joins {
   padding: 6px 10px;

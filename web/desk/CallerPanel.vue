@@ -2,7 +2,7 @@
 import type { Caller } from '#contract/requests'
 import { ORDER_STATE_NAMES } from '#core/orders'
 import { REQUEST_STATE_NAMES } from '#core/requests'
-import { shortTime } from '#web/kit'
+import { RowButton, shortTime } from '#web/kit'
 
 /** Beside the call: what is open at that place already, and what is known of who is on the line. */
 defineProps<{ caller: Caller | null; twins: { id: number; number: string; summary: string; receivedAt: string }[]; joinedId: number | null }>()
@@ -14,10 +14,10 @@ const STATES: Record<string, string> = { ...ORDER_STATE_NAMES, ...REQUEST_STATE_
   <aside class="panel" aria-label="What is known">
     <section aria-label="Open there already">
       <h2>Open there already</h2>
-      <button v-for="(one, index) in twins" :key="one.id" class="twin plain" type="button" :aria-pressed="joinedId === one.id" @click="emit('join', one.id)">
+      <RowButton v-for="(one, index) in twins" :key="one.id" class="twin plain" :aria-pressed="joinedId === one.id" @click="emit('join', one.id)">
         <span class="mono">{{ one.number }}</span> <kbd>Alt {{ index + 1 }}</kbd
         ><br />{{ one.summary }} <span class="soft">{{ shortTime(one.receivedAt) }}</span>
-      </button>
+      </RowButton>
       <p v-if="twins.length" class="soft">The key joins this call to it.</p>
       <p v-else class="soft">Nothing is open there.</p>
     </section>

@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import { search as searchWords } from '#contract/lists'
 import type { SearchAnswer } from '#contract/lists'
 import { foldText } from '#core/kit'
-import { call, DialogBox, useActs, useSoon } from '#web/kit'
+import { TextEntry, call, DialogBox, useActs, useSoon } from '#web/kit'
 import type { Act } from '#web/kit'
 import { addressForFound, TYPE_NAMES } from '#web/lists'
 
@@ -66,12 +66,12 @@ function keys(event: KeyboardEvent): void {
 
 <template>
   <DialogBox title="Palette" @close="$emit('close')">
-    <input
+    <TextEntry
+      id="palette-words"
       v-model="text"
-      class="entry"
-      type="text"
+      label-hidden
+      label="Find a record or an act"
       role="combobox"
-      aria-label="Find a record or an act"
       aria-expanded="true"
       aria-controls="palette-lines"
       :aria-activedescendant="`line-${at}`"

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, Megaphone, PhoneIncoming, Rows3, Search, Settings, Store } from '@lucide/vue'
-import { NConfigProvider } from 'naive-ui/es/config-provider'
 import { computed, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
 import {
+  RowButton,
   Burst,
   call,
   offerActs,
@@ -20,7 +21,6 @@ import {
   useSession,
   useSoon,
   useUndo,
-  naiveTheme,
 } from '#web/kit'
 import type { Act } from '#web/kit'
 import CallForm from './CallForm.vue'
@@ -114,7 +114,7 @@ function inSight(element: HTMLElement): boolean {
 </script>
 
 <template>
-  <NConfigProvider :theme-overrides="naiveTheme(theme)" class="frame" :inline-theme-disabled="true">
+  <div class="frame">
     <header class="flow">
       <RouterLink to="/" class="wordmark">Evrix</RouterLink>
       <nav class="stations" aria-label="The Flow">
@@ -135,12 +135,12 @@ function inSight(element: HTMLElement): boolean {
         </RouterLink>
       </nav>
       <div class="tools">
-        <button class="tool" type="button" aria-label="Search and palette" title="Search and palette: Ctrl K" @click="open = 'palette'">
+        <RowButton class="tool" aria-label="Search and palette" title="Search and palette: Ctrl K" @click="open = 'palette'">
           <Search :size="18" />
-        </button>
-        <button v-if="session.can('requests.triage')" class="tool call" type="button" title="New call: N" @click="open = 'call'">
+        </RowButton>
+        <RowButton v-if="session.can('requests.triage')" class="tool call" title="New call: N" @click="open = 'call'">
           <PhoneIncoming :size="16" /><span>New call</span>
-        </button>
+        </RowButton>
         <span class="line" :class="{ off: !live.connected }" role="status" :title="live.connected ? 'Changes arrive by themselves' : 'Reconnecting'"
           ><span class="dot" />{{ live.connected ? 'Live' : 'Offline' }}</span
         >
@@ -158,12 +158,12 @@ function inSight(element: HTMLElement): boolean {
     </div>
     <p v-if="undo.said" class="said" :class="{ wrong: undo.said.wrong }" role="status">
       {{ undo.said.sentence }}
-      <button v-if="undo.said.undoable" class="push" type="button" @click="undo.undoLast()">Undo <kbd>U</kbd></button>
+      <NButton v-if="undo.said.undoable" @click="undo.undoLast()">Undo <kbd>U</kbd></NButton>
     </p>
     <CommandPalette v-if="open === 'palette'" @close="open = null" />
     <CallForm v-if="open === 'call'" @close="open = null" />
     <KeysHelp v-if="open === 'keys'" @close="open = null" />
-  </NConfigProvider>
+  </div>
 </template>
 
 <style scoped>

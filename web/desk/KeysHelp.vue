@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { DialogBox, useActs } from '#web/kit'
 
 defineEmits<{ close: [] }>()
@@ -31,6 +32,6 @@ const fixed = [
         </tr>
       </tbody>
     </table>
-    <button class="push" data-first type="button" @click="$emit('close')">Close</button>
+    <NButton data-first @click="$emit('close')">Close</NButton>
   </DialogBox>
 </template>

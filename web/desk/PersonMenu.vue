@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { Bell, CircleUserRound } from '@lucide/vue'
 import { onMounted, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { listNotices, readNotices } from '#contract/people'
 import { ROLE_NAMES } from '#core/people'
-import { call, offerActs, onLiveChange, shortTime, theme, toggleTheme, useLoading, useSession, useSoon } from '#web/kit'
+import { RowButton, call, offerActs, onLiveChange, shortTime, theme, toggleTheme, useLoading, useSession, useSoon } from '#web/kit'
 import { AwayForm } from '#web/people'
 
 defineEmits<{ leave: [] }>()
@@ -38,42 +39,40 @@ async function go(notice: { orderId: number | null; requestId: number | null }):
 
 <template>
   <div ref="root" class="menu" @keydown.esc="open = null">
-    <button
+    <RowButton
       class="icon"
-      type="button"
       :aria-expanded="open === 'notices'"
       :aria-label="`Notices, ${notices.value.value?.unread ?? 0} unread`"
       @click="open = open === 'notices' ? null : 'notices'"
     >
       <Bell :size="18" /><span v-if="notices.value.value?.unread" class="unread mono">{{ notices.value.value.unread }}</span>
-    </button>
-    <button class="icon" type="button" :aria-expanded="open === 'person'" :aria-label="session.self?.name" @click="open = open === 'person' ? null : 'person'">
+    </RowButton>
+    <RowButton class="icon" :aria-expanded="open === 'person'" :aria-label="session.self?.name" @click="open = open === 'person' ? null : 'person'">
       <CircleUserRound :size="20" />
-    </button>
+    </RowButton>
     <div v-if="open === 'person'" class="drop">
       <p>
         <strong>{{ session.self?.name }}</strong>
       </p>
       <p class="soft">{{ session.self?.roles.map((role) => ROLE_NAMES[role]).join(', ') }}, {{ session.self?.site.name }}</p>
-      <button v-if="session.can('desk.read')" class="push" type="button" @click="((open = null), (awayOpen = true))">Who is away</button>
-      <button class="push" type="button" @click="toggleTheme">{{ theme === 'light' ? 'Dark colours' : 'Light colours' }}</button>
-      <button class="push" type="button" @click="$emit('leave')">Sign out</button>
+      <NButton v-if="session.can('desk.read')" @click="((open = null), (awayOpen = true))">Who is away</NButton>
+      <NButton @click="toggleTheme">{{ theme === 'light' ? 'Dark colours' : 'Light colours' }}</NButton>
+      <NButton @click="$emit('leave')">Sign out</NButton>
     </div>
     <AwayForm v-if="awayOpen" @close="awayOpen = false" />
     <div v-if="open === 'notices'" class="drop">
       <p><strong>What you were told</strong></p>
       <p v-if="!notices.value.value?.rows.length" class="soft">Nothing yet. Decisions on your orders and questions for you arrive here.</p>
-      <button
+      <RowButton
         v-for="notice in notices.value.value?.rows.slice(0, 12)"
         :key="notice.id"
         class="plain notice"
         :class="{ fresh: !notice.readAt }"
-        type="button"
         @click="go(notice)"
       >
         <span class="mono soft">{{ shortTime(notice.at) }}</span> {{ notice.sentence }}
-      </button>
-      <button v-if="notices.value.value?.unread" class="push" type="button" @click="markRead">Mark all as read</button>
+      </RowButton>
+      <NButton v-if="notices.value.value?.unread" @click="markRead">Mark all as read</NButton>
     </div>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, nextTick, ref, watch } from 'vue'
 import { listOrders } from '#contract/orders'
 import type { OrderLine, OrderSort } from '#contract/orders'
@@ -6,7 +7,20 @@ import { listKeptMail, listRequests } from '#contract/requests'
 import { STATION_NAMES } from '#core/orders'
 import type { Station } from '#core/orders'
 import { REQUEST_STATE_NAMES } from '#core/requests'
-import { call, onLiveChange, PriorityBar, ProblemNote, StageRing, TargetGauge, useLoading, useSession, useSoon } from '#web/kit'
+import {
+  RowButton,
+  TextEntry,
+  ListEntry,
+  call,
+  onLiveChange,
+  PriorityBar,
+  ProblemNote,
+  StageRing,
+  TargetGauge,
+  useLoading,
+  useSession,
+  useSoon,
+} from '#web/kit'
 import type { RequestLine } from '#contract/requests'
 
 /** The queue of a station: dense two-line rows, the most pressing first. */
@@ -101,6 +115,11 @@ const EMPTY: Record<Station, string> = {
   charges: 'Nothing waits to be charged. Checked orders arrive here.',
 }
 defineExpose({ step, focusRow })
+const SORTS = [
+  { value: 'due', label: 'Target first' },
+  { value: 'priority', label: 'Priority first' },
+  { value: 'newest', label: 'Newest first' },
+] as const
 </script>
 
 <template>
@@ -108,33 +127,45 @@ defineExpose({ step, focusRow })
     <header>
       <h1>{{ STATION_NAMES[station] }}</h1>
       <span class="mono soft">{{ rows.length }}{{ list.value.value?.more ? '+' : '' }}</span>
-      <label v-if="!holdsRequests" class="hidden" for="sort">Order of the queue</label>
-      <select v-if="!holdsRequests" id="sort" v-model="sort" class="entry sort">
-        <option value="due">Target first</option>
-        <option value="priority">Priority first</option>
-        <option value="newest">Newest first</option>
-      </select>
+      <ListEntry
+        v-if="!holdsRequests"
+        id="sort"
+        class="sort"
+        small
+        label-hidden
+        label="Order of the queue"
+        :model-value="sort"
+        :options="SORTS"
+        @update:model-value="$event && (sort = $event)"
+      />
       <RouterLink v-if="station === 'intake' && session.can('requests.triage')" class="aside" to="/kept-mail"
         >Kept mail<span v-if="kept" class="mono kept" :aria-label="`${kept} to look at`">{{ kept }}</span></RouterLink
       >
     </header>
-    <input v-model="text" class="entry filter" type="search" aria-label="Filter this queue" placeholder="Filter by number, words or place" />
+    <TextEntry
+      id="queue-filter"
+      v-model="text"
+      class="filter"
+      kind="search"
+      label-hidden
+      label="Filter this queue"
+      placeholder="Filter by number, words or place"
+    />
     <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />
     <div v-else-if="!list.value.value" aria-label="Loading">
       <div v-for="n in 8" :key="n" class="bone"><span class="bones" /><span class="bones short" /></div>
     </div>
     <div v-else-if="!rows.length" class="empty">
       <p>{{ text ? 'Nothing here matches the filter.' : EMPTY[station] }}</p>
-      <button v-if="text" class="push" type="button" @click="text = ''">Clear the filter</button>
+      <NButton v-if="text" @click="text = ''">Clear the filter</NButton>
       <p v-else-if="station === 'intake' && session.can('requests.triage')"><kbd class="mono">N</kbd> enters a call.</p>
     </div>
     <ol v-else>
       <li v-for="(row, index) in rows" :key="`${row.type}${row.line.id}`">
-        <button
+        <RowButton
           :id="`row-${index}`"
-          class="row plain"
+          class="row"
           :class="{ here: index === openIndex }"
-          type="button"
           :aria-current="index === openIndex ? 'true' : undefined"
           @click="emit('show', row.type, row.line.id)"
         >
@@ -144,16 +175,16 @@ defineExpose({ step, focusRow })
           >
           <span class="under"
             ><span class="mono where">{{ row.line.place ?? 'no place' }}</span
-            ><PriorityBar v-if="row.type === 'order' || row.line.priority" :priority="row.line.priority" /><StageRing
+            ><PriorityBar v-if="row.type === 'order' || row.line.priority" :priority="row.line.priority" /><span v-else /><StageRing
               v-if="row.type === 'order'"
               class="state"
               :state="row.line.state"
               :held-from="row.line.heldFrom" /><span v-else class="state">{{ REQUEST_STATE_NAMES[row.line.state] }}</span
-            ><TargetGauge :target="row.line.target"
+            ><TargetGauge stacked :target="row.line.target"
           /></span>
-        </button>
+        </RowButton>
       </li>
-      <li v-if="list.value.value.more"><button class="push more" type="button" @click="more">Show 50 more</button></li>
+      <li v-if="list.value.value.more"><NButton class="more" @click="more">Show 50 more</NButton></li>
     </ol>
   </section>
 </template>
@@ -180,16 +211,11 @@ header {
   padding: 12px 12px 8px;
 }
 .sort {
-  width: auto;
+  width: 150px;
   margin-left: auto;
-  min-height: 28px;
-  padding: 2px 6px;
-  font-size: 13px;
 }
 .filter {
   margin: 0 12px 8px;
-  width: auto;
-  min-height: 32px;
 }
 ol {
   list-style: none;
@@ -240,6 +266,8 @@ li {
 }
 .where {
   font-size: 12px;
+  overflow: hidden;
+  text-overflow: ellipsis;
   color: var(--ink-soft);
   white-space: nowrap;
 }
@@ -255,8 +283,15 @@ li {
 .state {
   white-space: nowrap;
 }
-.under > :last-child {
-  margin-left: auto;
+.top {
+  padding-right: 60px;
+}
+.under {
+  display: grid;
+  grid-template-columns: 60px 80px minmax(0, 1fr) 72px;
+}
+.under .state {
+  overflow: hidden;
 }
 .bone {
   height: 52px;

@@ -1,15 +1,18 @@
 <script setup lang="ts">
+import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
+import { NCheckbox, NCheckboxGroup } from 'naive-ui/es/checkbox'
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import { dispatchOrder, listCandidates } from '#contract/dispatch'
 import type { TechnicianChoice } from '#contract/dispatch'
-import { call, CallProblem, freshKey, fromLocalField, ProblemNote, serverNow, spell, toLocalField, useLoading } from '#web/kit'
+import { NumberEntry, MomentEntry, call, CallProblem, freshKey, fromLocalField, ProblemNote, serverNow, spell, toLocalField, useLoading } from '#web/kit'
 
 /** Who goes, and when: those with the trade, on shift and free come first; nothing is hidden. */
 const props = defineProps<{ orderId: number; version: number; vendorId?: number | null }>()
 const emit = defineEmits<{ leave: []; done: [number] }>()
 const QUARTER = 900_000
 const start = ref(toLocalField(new Date(Math.ceil((serverNow().getTime() + 600_000) / QUARTER) * QUARTER)))
-const minutes = ref(60)
+const minutes = ref<number | null>(60)
 const chosen = ref<number[]>([])
 const sent = ref<number | null>(null)
 const problem = ref('')
@@ -18,11 +21,15 @@ const key = freshKey()
 
 const times = computed(() => {
   const from = fromLocalField(start.value)
-  if (Number.isNaN(from.getTime()) || !(minutes.value > 0)) return null
+  if (Number.isNaN(from.getTime()) || !minutes.value) return null
   return { start: from.toISOString(), end: new Date(from.getTime() + minutes.value * 60_000).toISOString() }
 })
 const candidates = useLoading(() => call(listCandidates, { orderId: props.orderId, ...times.value! }))
 watch(times, (now) => now && void candidates.load(), { immediate: true })
+
+const isMeant = (vendor: { id: number; hasTrade: boolean }) => vendor.hasTrade || vendor.id === props.vendorId
+const fitting = computed(() => candidates.value.value?.vendors.filter(isMeant) ?? [])
+const others = computed(() => candidates.value.value?.vendors.filter((vendor) => !isMeant(vendor)) ?? [])
 
 function notes(one: TechnicianChoice): string[] {
   const { fitness } = one
@@ -57,54 +64,54 @@ async function send(): Promise<void> {
 <template>
   <form id="s-dispatch" class="dispatch" aria-label="Dispatch" @submit.prevent="send" @keydown.ctrl.enter.prevent="send" @keydown.esc.stop="emit('leave')">
     <div class="when">
-      <div class="field"><label for="d-start">Start</label><input id="d-start" v-model="start" class="entry mono" type="datetime-local" required /></div>
-      <div class="field">
-        <label for="d-minutes">Minutes</label
-        ><input id="d-minutes" v-model.number="minutes" class="entry mono" type="number" min="5" max="600" step="5" required />
-      </div>
+      <MomentEntry id="d-start" v-model="start" label="Start" required />
+      <NumberEntry id="d-minutes" v-model="minutes" label="Minutes" :least="5" :most="600" :step="5" />
     </div>
     <ProblemNote v-if="candidates.problem.value" :problem="candidates.problem.value" @retry="candidates.load" />
     <template v-else-if="candidates.value.value">
       <fieldset>
         <legend>Technicians</legend>
-        <label v-for="one in candidates.value.value.technicians" :key="one.id" class="who">
-          <input v-model="chosen" type="checkbox" :value="one.id" />
-          <span class="name"
-            >{{ one.name }} <span class="soft">{{ one.trades.join(', ') }}</span></span
-          >
-          <span class="soft shift mono">{{ one.shift }}</span>
-          <span
-            class="load"
-            role="img"
-            :aria-label="`${spell(one.fitness.loadMinutes)} planned that day`"
-            :title="`${spell(one.fitness.loadMinutes)} planned that day`"
-            ><span :style="{ width: loadShare(one) }"
-          /></span>
-          <span class="notes" :class="{ wrong: notes(one).length }">{{ notes(one).join(', ') || 'free, on shift' }}</span>
-        </label>
+        <NCheckboxGroup v-model:value="chosen">
+          <div v-for="one in candidates.value.value.technicians" :key="one.id" class="who">
+            <NCheckbox class="name" :value="one.id"
+              >{{ one.name }} <span class="soft">{{ one.trades.join(', ') }}</span></NCheckbox
+            >
+            <span class="soft shift mono">{{ one.shift }}</span>
+            <span
+              class="load"
+              role="img"
+              :aria-label="`${spell(one.fitness.loadMinutes)} planned that day`"
+              :title="`${spell(one.fitness.loadMinutes)} planned that day`"
+              ><span :style="{ width: loadShare(one) }"
+            /></span>
+            <span class="notes" :class="{ wrong: notes(one).length }">{{ notes(one).join(', ') || 'free, on shift' }}</span>
+          </div>
+        </NCheckboxGroup>
       </fieldset>
       <fieldset>
         <legend>Or a vendor, who gets a pass by mail</legend>
-        <label v-for="one in candidates.value.value.vendors.filter((vendor) => vendor.hasTrade || vendor.id === vendorId)" :key="one.id" class="who">
-          <input v-model="sent" type="radio" name="vendor" :value="one.id" /><span class="name"
-            >{{ one.name }} <span class="soft">{{ one.service }}{{ one.id === vendorId ? ', named on the order' : '' }}</span></span
-          >
-        </label>
-        <details>
-          <summary>Vendors for other trades</summary>
-          <label v-for="one in candidates.value.value.vendors.filter((vendor) => !vendor.hasTrade && vendor.id !== vendorId)" :key="one.id" class="who"
-            ><input v-model="sent" type="radio" name="vendor" :value="one.id" /><span class="name"
-              >{{ one.name }} <span class="soft">{{ one.service }}</span></span
-            ></label
-          >
-        </details>
-        <button v-if="sent" class="link" type="button" @click="sent = null">No vendor</button>
+        <NRadioGroup v-model:value="sent" name="vendor">
+          <div v-for="one in fitting" :key="one.id" class="who">
+            <NRadio class="name" :value="one.id"
+              >{{ one.name }} <span class="soft">{{ one.service }}{{ one.id === vendorId ? ', named on the order' : '' }}</span></NRadio
+            >
+          </div>
+          <details>
+            <summary>Vendors for other trades</summary>
+            <div v-for="one in others" :key="one.id" class="who">
+              <NRadio class="name" :value="one.id"
+                >{{ one.name }} <span class="soft">{{ one.service }}</span></NRadio
+              >
+            </div>
+          </details>
+        </NRadioGroup>
+        <NButton v-if="sent" text type="primary" class="link" @click="sent = null">No vendor</NButton>
       </fieldset>
     </template>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="acts">
-      <button class="push first" type="submit" :disabled="busy">Dispatch and tell them <kbd>Ctrl Enter</kbd></button>
-      <button class="push" type="button" @click="emit('leave')">Leave it</button>
+      <NButton type="primary" attr-type="submit" :disabled="busy">Dispatch and tell them <kbd>Ctrl Enter</kbd></NButton>
+      <NButton @click="emit('leave')">Leave it</NButton>
     </div>
   </form>
 </template>
@@ -119,7 +126,7 @@ async function send(): Promise<void> {
 }
 .when {
   display: grid;
-  grid-template-columns: 220px 110px;
+  grid-template-columns: 280px 130px;
   gap: 10px;
 }
 fieldset {
@@ -145,7 +152,7 @@ fieldset {
   margin-left: 6px;
 }
 .name {
-  flex: 1 1 190px;
+  flex: 1 1 240px;
 }
 .shift {
   font-size: 12px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { revokePass } from '#contract/dispatch'
 import type { VisitRow } from '#contract/orders'
 import { VISIT_KIND_NAMES, VISIT_RESULT_NAMES } from '#core/dispatch'
@@ -40,7 +41,7 @@ async function revoke(id: number): Promise<void> {
               <span v-if="visit.pass.revokedAt" class="soft">taken back</span>
               <template v-else
                 >until {{ shortTime(visit.pass.expiresAt) }}
-                <button v-if="mayRevoke" class="link" type="button" @click="revoke(visit.pass.id)">Take back</button></template
+                <NButton v-if="mayRevoke" text type="primary" class="link" @click="revoke(visit.pass.id)">Take back</NButton></template
               >
             </template>
           </td>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { isForgotten } from '#core/field'
 import { STINT_KIND_NAMES, STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
-import { fromLocalField, longTime, spell, toLocalField, useNow } from '#web/kit'
+import { TextEntry, fromLocalField, longTime, spell, toLocalField, useNow } from '#web/kit'
 
 /** The clock of a visit: one press starts it, another goes on as another kind of time. */
 const props = defineProps<{
@@ -42,27 +43,31 @@ const logged = computed(() =>
     <p v-if="running" class="run" role="status">{{ STINT_KIND_NAMES[running.kind] }}, {{ since }}</p>
     <p v-else class="label">{{ over ? 'You have left this job.' : 'The clock is not running.' }}</p>
     <form v-if="forgotten" class="kinds" @submit.prevent="stopThen">
-      <div class="field stop">
-        <label for="clock-stopped">It has run since {{ longTime(running!.startAt) }}. When did you stop?</label>
-        <input id="clock-stopped" v-model="stopped" class="entry mono" inputmode="numeric" placeholder="16:30" :aria-invalid="!!wrong" />
-        <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-      </div>
-      <button class="push first stop" :disabled="busy">Stop it there</button>
+      <TextEntry
+        id="clock-stopped"
+        v-model="stopped"
+        :label="`It has run since ${longTime(running!.startAt)}. When did you stop?`"
+        mono
+        :problem="wrong"
+        class="stop"
+        inputmode="numeric"
+        placeholder="16:30"
+      />
+      <NButton type="primary" class="stop" attr-type="submit" :disabled="busy">Stop it there</NButton>
     </form>
     <div v-else-if="!over" class="kinds">
-      <button
+      <NButton
         v-for="kind in STINT_KINDS"
         :key="kind"
-        class="push"
-        :class="{ first: !running && kind === 'work', on: running?.kind === kind }"
-        type="button"
+        :type="!running && kind === 'work' ? 'primary' : 'default'"
+        :class="{ on: running?.kind === kind }"
         :aria-pressed="running?.kind === kind"
         :disabled="busy"
         @click="emit('switch', kind)"
       >
         {{ STINT_KIND_NAMES[kind] }}
-      </button>
-      <button v-if="running" class="push stop" type="button" :disabled="busy" @click="emit('stop')">Stop the clock</button>
+      </NButton>
+      <NButton v-if="running" class="stop" :disabled="busy" @click="emit('stop')">Stop the clock</NButton>
     </div>
     <p v-if="logged.length" class="label">{{ logged.map((one) => `${STINT_KIND_NAMES[one.kind]} ${spell(one.minutes)}`).join(', ') }}</p>
   </section>

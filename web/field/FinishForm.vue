@@ -1,9 +1,12 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
+import { NCheckbox } from 'naive-ui/es/checkbox'
+import { NButton } from 'naive-ui/es/button'
+import { reactive, ref } from 'vue'
 import { readOutcomeLists } from '#contract/field'
 import { VISIT_RESULT_NAMES, VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
-import { call, useDraft, useLoading } from '#web/kit'
+import { texts, ListEntry, FieldFrame, TextEntry, call, useDraft, useLoading } from '#web/kit'
 
 /** Leaving a job: done with symptom, cause and fix, or why not. */
 const props = defineProps<{
@@ -20,9 +23,12 @@ const emit = defineEmits<{
 const lists = useLoading(() => call(readOutcomeLists, {}))
 void lists.load()
 const result = ref<VisitResult>('done')
-const symptom = ref(props.outcome.symptom ?? '')
-const cause = ref(props.outcome.cause ?? '')
-const fix = ref(props.outcome.fix ?? '')
+const said = reactive({ symptom: props.outcome.symptom ?? '', cause: props.outcome.cause ?? '', fix: props.outcome.fix ?? '' })
+const OUTCOME = [
+  ['symptom', 'What was wrong', 'symptoms'],
+  ['cause', 'Why', 'causes'],
+  ['fix', 'What was done', 'fixes'],
+] as const
 const note = useDraft(() => `finish-${location.pathname}`)
 const released = ref(false)
 </script>
@@ -31,74 +37,43 @@ const released = ref(false)
   <form
     class="card"
     aria-label="Leave the job"
-    @submit.prevent="emit('finish', { result, symptom, cause, fix, note, ...(openMembers?.length ? { releaseMembers: released } : {}) })"
+    @submit.prevent="emit('finish', { result, ...said, note, ...(openMembers?.length ? { releaseMembers: released } : {}) })"
   >
     <h2>Leave the job</h2>
-    <fieldset>
-      <legend class="label">How does it stand?</legend>
-      <label v-for="one in VISIT_RESULTS" :key="one"><input v-model="result" type="radio" name="result" :value="one" /> {{ VISIT_RESULT_NAMES[one] }}</label>
-    </fieldset>
+    <FieldFrame label="How does it stand?">
+      <NRadioGroup v-model:value="result" class="results" name="result" role="radiogroup" aria-label="How does it stand?">
+        <NRadio v-for="one in VISIT_RESULTS" :key="one" :value="one">{{ VISIT_RESULT_NAMES[one] }}</NRadio>
+      </NRadioGroup>
+    </FieldFrame>
     <template v-if="result === 'done'">
-      <div
-        v-for="[name, label, list, model] in [
-          ['symptom', 'What was wrong', lists.value.value?.symptoms, symptom],
-          ['cause', 'Why', lists.value.value?.causes, cause],
-          ['fix', 'What was done', lists.value.value?.fixes, fix],
-        ] as const"
+      <ListEntry
+        v-for="[name, label, list] in OUTCOME"
+        :id="`out-${name}`"
         :key="name"
-        class="field"
-      >
-        <label :for="`out-${name}`">{{ label }}</label>
-        <select
-          :id="`out-${name}`"
-          class="entry"
-          :value="model"
-          :aria-invalid="!!sentenceAt(name)"
-          @change="
-            (event) => {
-              const value = (event.target as HTMLSelectElement).value
-              if (name === 'symptom') symptom = value
-              else if (name === 'cause') cause = value
-              else fix = value
-            }
-          "
-        >
-          <option value="">Choose</option>
-          <option v-for="one in list" :key="one" :value="one">{{ one }}</option>
-        </select>
-        <p v-if="sentenceAt(name)" class="problem" role="alert">{{ sentenceAt(name) }}</p>
-      </div>
+        v-model="said[name]"
+        :label="label"
+        :options="texts(lists.value.value?.[list] ?? [])"
+        :problem="sentenceAt(name)"
+      />
       <div v-if="openMembers?.length" class="members">
         <p>It leads {{ openMembers.join(', ') }}, not over yet.</p>
-        <label><input v-model="released" type="checkbox" /> They go on by themselves, whole</label>
+        <NCheckbox v-model:checked="released">They go on by themselves, whole</NCheckbox>
         <p v-if="sentenceAt('members')" class="problem" role="alert">{{ sentenceAt('members') }}</p>
       </div>
     </template>
-    <div class="field">
-      <label for="out-note">Anything to add</label><textarea id="out-note" v-model="note" class="entry" maxlength="2000" />
-      <p v-if="sentenceAt('reason')" class="problem" role="alert">{{ sentenceAt('reason') }}</p>
-    </div>
-    <button class="push first" :disabled="busy">{{ result === 'done' ? 'Finish' : 'Leave' }}</button>
-    <button class="push" type="button" @click="emit('leave')">Not yet</button>
+    <TextEntry id="out-note" v-model="note" label="Anything to add" long :max="2000" :problem="sentenceAt('reason')" />
+    <NButton type="primary" attr-type="submit" :disabled="busy">{{ result === 'done' ? 'Finish' : 'Leave' }}</NButton>
+    <NButton @click="emit('leave')">Not yet</NButton>
   </form>
 </template>
 
 <style scoped>
-fieldset {
-  border: 0;
-  margin: 0;
-  padding: 0;
+.results {
   display: grid;
 }
-fieldset label,
-.members label {
+.results > *,
+.members > .n-checkbox {
   min-height: 48px;
-  display: flex;
   align-items: center;
-  gap: 10px;
-}
-input[type='radio'] {
-  width: 20px;
-  height: 20px;
 }
 </style>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
-import { address, call, DecimalField, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
+import { FileEntry, TextEntry, PhonePage, address, call, DecimalField, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
@@ -35,7 +37,7 @@ function openParts(): void {
 </script>
 
 <template>
-  <div class="phone roomy">
+  <PhonePage>
     <header>
       <p><RouterLink to="/rounds">All jobs</RouterLink></p>
       <h1>{{ it?.summary ?? 'Job' }}</h1>
@@ -67,20 +69,14 @@ function openParts(): void {
         />
         <form v-if="open === 'part'" class="card" aria-label="Use a part" @submit.prevent="usePart">
           <h2>Use a part</h2>
-          <div class="field">
-            <label for="part-text">Part of name or code</label><input id="part-text" v-model="partText" class="entry" type="search" @input="lookForParts" />
-          </div>
-          <fieldset class="list">
-            <legend class="hidden">Parts</legend>
-            <label v-for="part in parts" :key="part.id"
-              ><input v-model="partId" type="radio" name="part" :value="part.id" />
-              <span
-                >{{ part.name }} <span class="label mono">{{ part.code }}</span><br /><span class="label"
-                  >{{ Number(part.inStock) }} {{ part.unit }} in stock</span
-                ></span
-              ></label
-            >
-          </fieldset>
+          <TextEntry id="part-text" v-model="partText" label="Part of name or code" kind="search" @input="lookForParts" />
+          <NRadioGroup v-model:value="partId" class="list" name="part" role="radiogroup" aria-label="Parts">
+            <NRadio v-for="part in parts" :key="part.id" :value="part.id">
+              {{ part.name }} <span class="label mono">{{ part.code }}</span><br /><span class="label"
+                >{{ Number(part.inStock) }} {{ part.unit }} in stock</span
+              >
+            </NRadio>
+          </NRadioGroup>
           <DecimalField
             id="part-quantity"
             ref="quantityField"
@@ -92,8 +88,8 @@ function openParts(): void {
             @save="quantity = $event as string"
           />
           <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-          <button class="push first" :disabled="busy || !partId">Use it</button>
-          <button class="push" type="button" @click="open = null">Not now</button>
+          <NButton type="primary" attr-type="submit" :disabled="busy || !partId">Use it</NButton>
+          <NButton @click="open = null">Not now</NButton>
         </form>
         <NoteForm
           v-if="open === 'note'"
@@ -134,16 +130,15 @@ function openParts(): void {
     </main>
     <div v-if="it && !over" class="bar">
       <div>
-        <button class="push" type="button" @click="openParts">Part</button>
-        <label class="push photo">Photo<input type="file" accept="image/*" class="hidden" :disabled="busy" @change="photo" /></label>
-        <button class="push" type="button" @click="open = 'note'">Note</button>
-        <button class="push first" type="button" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</button>
+        <NButton @click="openParts">Part</NButton>
+        <FileEntry id="photo" label-hidden label="Photo" press="Photo" accept="image/*" :disabled="busy" @choose="photo" />
+        <NButton @click="open = 'note'">Note</NButton>
+        <NButton type="primary" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</NButton>
       </div>
     </div>
-  </div>
+  </PhonePage>
 </template>
 
-<style src="../kit/phone.css"></style>
 <style scoped>
 .list {
   border: 0;

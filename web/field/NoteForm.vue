@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { TextEntry } from '#web/kit'
+import { NButton } from 'naive-ui/es/button'
 import type { CallProblem } from '#web/kit'
 
 /** A note on the job, typed or dictated. */
@@ -9,9 +11,9 @@ const note = defineModel<string>({ required: true })
 
 <template>
   <form class="card" aria-label="Add a note" @submit.prevent="emit('add')">
-    <div class="field"><label for="note">Note</label><textarea id="note" v-model="note" class="entry" required maxlength="2000" /></div>
+    <TextEntry id="note" v-model="note" label="Note" long :max="2000" required />
     <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-    <button class="push first" :disabled="busy">Add the note</button>
-    <button class="push" type="button" @click="emit('leave')">Not now</button>
+    <NButton type="primary" attr-type="submit" :disabled="busy">Add the note</NButton>
+    <NButton @click="emit('leave')">Not now</NButton>
   </form>
 </template>

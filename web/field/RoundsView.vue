@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref, watch } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 import { listJobs } from '#contract/field'
 import { VISIT_KIND_NAMES } from '#core/dispatch'
 import type { VisitKind } from '#core/dispatch'
-import { call, onLiveChange, PriorityBar, ProblemNote, shortTime, useLive, useLoading, useSession, useSoon } from '#web/kit'
+import { ChoiceEntry, PhonePage, call, onLiveChange, PriorityBar, ProblemNote, shortTime, useLive, useLoading, useSession, useSoon } from '#web/kit'
 
 /** The technician's day: jobs in the order of the plan. */
 const session = useSession()
@@ -21,23 +22,21 @@ async function leave(): Promise<void> {
   live.close()
   await router.push({ name: 'signIn' })
 }
+const RANGES = [
+  { value: 'today', label: 'Today' },
+  { value: 'week', label: 'This week' },
+  { value: 'month', label: 'Last month' },
+] as const
 </script>
 
 <template>
-  <div class="phone roomy">
+  <PhonePage>
     <header class="top">
       <h1>Rounds</h1>
-      <span>{{ session.self?.name }}</span><button class="push" type="button" @click="leave">Sign out</button>
+      <span>{{ session.self?.name }}</span><NButton @click="leave">Sign out</NButton>
     </header>
     <main>
-      <div class="field">
-        <label for="range" class="hidden">Which days</label
-        ><select id="range" v-model="range" class="entry">
-          <option value="today">Today</option>
-          <option value="week">This week</option>
-          <option value="month">Last month</option>
-        </select>
-      </div>
+      <ChoiceEntry id="range" v-model="range" label-hidden label="Which days" :options="RANGES" />
       <ProblemNote v-if="jobs.problem.value" :problem="jobs.problem.value" @retry="jobs.load" />
       <template v-else-if="jobs.value.value">
         <ol v-if="jobs.value.value.rows.length" class="jobs">
@@ -65,10 +64,9 @@ async function leave(): Promise<void> {
       </template>
       <div v-else class="bones wait" />
     </main>
-  </div>
+  </PhonePage>
 </template>
 
-<style src="../kit/phone.css"></style>
 <style scoped>
 .top {
   display: flex;
@@ -77,12 +75,6 @@ async function leave(): Promise<void> {
 }
 .top h1 {
   margin-right: auto;
-}
-.top .push {
-  min-height: 40px;
-  background: none;
-  color: var(--on-deep);
-  border-color: var(--on-deep-soft);
 }
 .jobs {
   list-style: none;

@@ -34,11 +34,8 @@ export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Load
     }
   }
 
-  async function photo(event: Event): Promise<void> {
-    const input = event.target as HTMLInputElement
-    const file = input.files?.[0]
+  async function photo([file]: File[]): Promise<void> {
     if (file) await act(() => sendPhoto(file))
-    input.value = ''
   }
 
   async function addNote(send: (text: string) => Promise<Job>): Promise<void> {

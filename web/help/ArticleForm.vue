@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { addArticleFile, readHelpFile, saveArticle } from '#contract/help'
 import type { ArticleRow, HelpSheet } from '#contract/help'
 import type { Vocabulary } from '#contract/people'
-import { address, call, CallProblem, DraftNote, useFormDraft, PickField, useVocabulary } from '#web/kit'
+import { rowsNamed, FileEntry, ListEntry, TextEntry, address, call, CallProblem, DraftNote, useFormDraft, PickField, useVocabulary } from '#web/kit'
 import RichTextField from './RichTextField.vue'
 
 /** A help article: what people can do themselves, shown while they type words that fit. */
@@ -44,10 +45,7 @@ async function addPicture(file: File): Promise<string | null> {
   if (!src && !failed.value) failed.value = 'That is no picture; it was added as a document.'
   return src
 }
-async function addDocument(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+async function addDocument([file]: File[]): Promise<void> {
   if (file && (await add(file))) failed.value = 'That is a picture: add it with “Picture” where it should stand.'
 }
 const entry = (withdrawn: boolean) => ({ ...(props.article ? { id: props.article.id, version: props.article.version } : {}), ...form, withdrawn })
@@ -66,16 +64,8 @@ function leave(): void {
   <form class="form" aria-label="Help article" @submit.prevent="save(false)">
     <DraftNote :kept="kept" @drop="drop" />
     <div class="grid">
-      <div class="field wide">
-        <label for="article-title">Title</label><input id="article-title" v-model="form.title" class="entry" maxlength="140" :aria-invalid="!!at('title')" />
-        <p v-if="at('title')" class="problem">{{ at('title') }}</p>
-      </div>
-      <div class="field">
-        <label for="article-site">Site</label
-        ><select id="article-site" v-model="form.siteId" class="entry" :disabled="!!article">
-          <option v-for="site in sites" :key="site.id" :value="site.id">{{ site.name }}</option>
-        </select>
-      </div>
+      <TextEntry id="article-title" v-model="form.title" label="Title" :max="140" :problem="at('title')" class="wide" />
+      <ListEntry id="article-site" v-model="form.siteId" label="Site" :disabled="!!article" :options="rowsNamed(sites)" />
       <PickField
         id="article-category"
         label="Category it belongs to"
@@ -86,8 +76,8 @@ function leave(): void {
       />
     </div>
     <RichTextField id="article-body" v-model="form.body" label="Text" :add-picture="article ? addPicture : undefined" />
-    <div v-if="article" class="field">
-      <label for="article-document">Add a document</label><input id="article-document" type="file" class="entry" @change="addDocument" />
+    <div v-if="article">
+      <FileEntry id="article-document" label="Add a document" @choose="addDocument" />
       <ul v-if="documents.length" class="chips" aria-label="Documents">
         <li v-for="one in documents" :key="one.id">
           <a :href="address(readHelpFile, { id: one.id })">{{ one.name }}</a>
@@ -97,9 +87,9 @@ function leave(): void {
     <p v-else class="soft">Pictures and documents can be added once it is saved.</p>
     <p v-if="failed" class="problem" role="alert">{{ failed }}</p>
     <p class="acts">
-      <button class="push first">Save</button>
-      <button v-if="article && !article.withdrawn" class="push" type="button" @click="save(true)">Withdraw</button>
-      <button class="push" type="button" @click="leave">Leave it as it was</button>
+      <NButton type="primary" attr-type="submit">Save</NButton>
+      <NButton v-if="article && !article.withdrawn" @click="save(true)">Withdraw</NButton>
+      <NButton @click="leave">Leave it as it was</NButton>
     </p>
   </form>
 </template>

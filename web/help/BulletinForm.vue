@@ -1,10 +1,26 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { saveBulletin } from '#contract/help'
 import type { BulletinRow, HelpSheet } from '#contract/help'
 import type { BulletinKind } from '#core/help'
 import type { Vocabulary } from '#contract/people'
-import { call, DraftNote, fromLocalField, serverNow, toLocalField, useFormDraft, PickField, placeChoices } from '#web/kit'
+import {
+  rowsNamed,
+  named,
+  MomentEntry,
+  ListEntry,
+  ChoiceEntry,
+  TextEntry,
+  call,
+  DraftNote,
+  fromLocalField,
+  serverNow,
+  toLocalField,
+  useFormDraft,
+  PickField,
+  placeChoices,
+} from '#web/kit'
 import type { CallProblem } from '#web/kit'
 import { BULLETIN_KINDS } from './kinds'
 import RichTextField from './RichTextField.vue'
@@ -66,45 +82,25 @@ function leave(): void {
   <form class="form" aria-label="Notice" @submit.prevent="save(false)">
     <DraftNote :kept="kept" @drop="drop" />
     <div class="grid">
-      <div class="field wide">
-        <label for="notice-title">Title</label><input id="notice-title" v-model="form.title" class="entry" maxlength="140" :aria-invalid="!!at('title')" />
-        <p v-if="at('title')" class="problem">{{ at('title') }}</p>
-      </div>
-      <div class="field">
-        <label for="notice-kind">Kind</label
-        ><select id="notice-kind" v-model="form.kind" class="entry">
-          <option v-for="(name, kind) in BULLETIN_KINDS" :key="kind" :value="kind">{{ name }}</option>
-        </select>
-      </div>
-      <div class="field">
-        <label for="notice-site">Site</label
-        ><select id="notice-site" v-model="form.siteId" class="entry" :disabled="!!bulletin">
-          <option v-for="site in sites" :key="site.id" :value="site.id">{{ site.name }}</option>
-        </select>
-      </div>
-      <div class="field">
-        <label for="notice-from">From</label
-        ><input id="notice-from" v-model="form.startsAt" class="entry" type="datetime-local" :aria-invalid="!!at('startsAt')" />
-        <p v-if="at('startsAt')" class="problem">{{ at('startsAt') }}</p>
-      </div>
-      <div class="field">
-        <label for="notice-to">To</label><input id="notice-to" v-model="form.endsAt" class="entry" type="datetime-local" :aria-invalid="!!at('endsAt')" />
-        <p v-if="at('endsAt')" class="problem">{{ at('endsAt') }}</p>
-      </div>
+      <TextEntry id="notice-title" v-model="form.title" label="Title" :max="140" :problem="at('title')" class="wide" />
+      <ChoiceEntry id="notice-kind" v-model="form.kind" label="Kind" :options="named(Object.keys(BULLETIN_KINDS) as BulletinKind[], BULLETIN_KINDS)" />
+      <ListEntry id="notice-site" v-model="form.siteId" label="Site" :disabled="!!bulletin" :options="rowsNamed(sites)" />
+      <MomentEntry id="notice-from" v-model="form.startsAt" label="From" :problem="at('startsAt')" />
+      <MomentEntry id="notice-to" v-model="form.endsAt" label="To" :problem="at('endsAt')" />
       <div class="wide">
         <PickField id="notice-place" label="Places it covers, with all that is in them" :value="null" :find="find" :problem="at('placeIds')" @pick="addPlace" />
         <ul v-if="form.places.length" class="chips" aria-label="Places covered">
           <li v-for="(place, index) in form.places" :key="place.id">
-            {{ place.label }} <button class="push" type="button" :aria-label="`Take out ${place.label}`" @click="form.places.splice(index, 1)">Take out</button>
+            {{ place.label }} <NButton :aria-label="`Take out ${place.label}`" @click="form.places.splice(index, 1)">Take out</NButton>
           </li>
         </ul>
       </div>
     </div>
     <RichTextField id="notice-body" v-model="form.body" label="What people should know" />
     <p class="acts">
-      <button class="push first">Save</button>
-      <button v-if="bulletin && !bulletin.withdrawn" class="push" type="button" @click="save(true)">Withdraw</button>
-      <button class="push" type="button" @click="leave">Leave it as it was</button>
+      <NButton type="primary" attr-type="submit">Save</NButton>
+      <NButton v-if="bulletin && !bulletin.withdrawn" @click="save(true)">Withdraw</NButton>
+      <NButton @click="leave">Leave it as it was</NButton>
     </p>
   </form>
 </template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { readHelp } from '#contract/help'
-import { call, ProblemNote, serverNow, shortTime, useKeeping, useLoading, useSession, useVocabulary } from '#web/kit'
+import { RowButton, call, ProblemNote, serverNow, shortTime, useKeeping, useLoading, useSession, useVocabulary } from '#web/kit'
 import ArticleForm from './ArticleForm.vue'
 import BulletinForm from './BulletinForm.vue'
 import { BULLETIN_KINDS } from './kinds'
@@ -36,8 +37,8 @@ function choose(what: 'bulletin' | 'article', id: number | null): void {
     <header>
       <h1>Notices and help</h1>
       <template v-if="mayEdit">
-        <button class="push first" type="button" @click="choose('bulletin', null)">Write a notice</button>
-        <button class="push" type="button" @click="choose('article', null)">Write a help article</button>
+        <NButton type="primary" @click="choose('bulletin', null)">Write a notice</NButton>
+        <NButton @click="choose('article', null)">Write a help article</NButton>
       </template>
     </header>
     <ProblemNote v-if="sheet.problem.value && !sheet.value.value" :problem="sheet.problem.value" @retry="sheet.load" />
@@ -48,8 +49,8 @@ function choose(what: 'bulletin' | 'article', id: number | null): void {
           <ul v-if="sheet.value.value.bulletins.length">
             <li v-for="one in sheet.value.value.bulletins" :key="one.id" :class="{ gone: one.withdrawn }">
               <component
-                :is="mayEdit ? 'button' : 'div'"
-                class="plain row"
+                :is="mayEdit ? RowButton : 'div'"
+                class="row"
                 :class="{ here: open?.what === 'bulletin' && open.id === one.id }"
                 @click="mayEdit && choose('bulletin', one.id)"
               >
@@ -69,8 +70,8 @@ function choose(what: 'bulletin' | 'article', id: number | null): void {
           <ul v-if="sheet.value.value.articles.length">
             <li v-for="one in sheet.value.value.articles" :key="one.id" :class="{ gone: one.withdrawn }">
               <component
-                :is="mayEdit ? 'button' : 'div'"
-                class="plain row"
+                :is="mayEdit ? RowButton : 'div'"
+                class="row"
                 :class="{ here: open?.what === 'article' && open.id === one.id }"
                 @click="mayEdit && choose('article', one.id)"
               >
@@ -156,7 +157,7 @@ button.row:hover {
   color: var(--ink-soft);
 }
 .shown-now {
-  color: var(--tide);
+  color: var(--tide-text);
   font-weight: 600;
 }
 .gone strong {

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { FileEntry, TextEntry } from '#web/kit'
+import { NButton } from 'naive-ui/es/button'
 import Image from '@tiptap/extension-image'
 import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
@@ -42,10 +44,7 @@ function beginLink(): void {
   link.value = (editor.value?.getAttributes('link').href as string | undefined) ?? ''
   linking.value = !linking.value
 }
-async function picture(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+async function picture([file]: File[]): Promise<void> {
   const src = file && (await props.addPicture?.(file))
   if (src) editor.value?.chain().focus().setImage({ src, alt: file.name }).run()
 }
@@ -55,13 +54,21 @@ async function picture(event: Event): Promise<void> {
   <div class="field">
     <span class="name">{{ label }}</span>
     <div class="marks" role="toolbar" :aria-label="`${label}: form`">
-      <button v-for="mark in MARKS" :key="mark.name" class="push" type="button" :aria-pressed="!!mark.is()" @click="mark.act">{{ mark.name }}</button>
-      <button class="push" type="button" :aria-expanded="linking" @click="beginLink">Link</button>
-      <label v-if="addPicture" class="push picture">Picture<input type="file" accept="image/*" @change="picture" /></label>
+      <NButton v-for="mark in MARKS" :key="mark.name" :aria-pressed="!!mark.is()" @click="mark.act">{{ mark.name }}</NButton>
+      <NButton :aria-expanded="linking" @click="beginLink">Link</NButton>
+      <FileEntry v-if="addPicture" :id="`${id}-picture`" class="picture" label-hidden label="Picture" press="Picture" accept="image/*" @choose="picture" />
     </div>
     <div v-if="linking" class="marks">
-      <input v-model="link" class="entry" aria-label="Address of the link" placeholder="https://" @keydown.enter.prevent="setLink" />
-      <button class="push" type="button" @click="setLink">Set</button>
+      <TextEntry
+        :id="`${id}-link`"
+        v-model="link"
+        class="address"
+        label-hidden
+        label="Address of the link"
+        placeholder="https://"
+        @keydown.enter.prevent="setLink"
+      />
+      <NButton @click="setLink">Set</NButton>
     </div>
     <EditorContent :editor="editor" />
   </div>
@@ -73,24 +80,11 @@ async function picture(event: Event): Promise<void> {
   flex-wrap: wrap;
   gap: 4px;
 }
-.marks .entry {
+.address {
   flex: 1;
 }
 .marks [aria-pressed='true'] {
   background: var(--shoal);
-}
-.picture input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
-  height: 1px;
-}
-.picture {
-  cursor: pointer;
-}
-.picture:focus-within {
-  outline: 2px solid var(--tide);
-  outline-offset: 2px;
 }
 .field :deep(.rich) {
   min-height: 160px;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import TextEntry from './TextEntry.vue'
 import { couldBeEither, readTyped, writtenAs } from './writing'
 import type { DecimalKind } from './writing'
 
@@ -14,6 +15,8 @@ const props = defineProps<{
   value: number | string | null
   disabled?: boolean
   required?: boolean
+  /** Whether less than nought can be meant. */
+  signed?: boolean
   problem?: string
 }>()
 const emit = defineEmits<{ save: [value: number | string | null, base: number | string | null] }>()
@@ -34,7 +37,8 @@ watch(
 /** Reads what is there; false when it cannot be read. */
 function leave(): boolean {
   const read = readTyped(props.kind, text.value)
-  const problem = read.problem ?? (read.value === null && props.required ? 'This is needed.' : Number(read.value) < 0 ? 'Write nought or more.' : undefined)
+  const problem =
+    read.problem ?? (read.value === null && props.required ? 'This is needed.' : !props.signed && Number(read.value) < 0 ? 'Write nought or more.' : undefined)
   if (problem !== undefined || read.problem !== undefined) {
     wrong.value = problem!
     understood.value = ''
@@ -53,21 +57,21 @@ defineExpose({ leave })
 </script>
 
 <template>
-  <div class="field">
-    <label :for="id">{{ label }}<slot name="mark" /></label>
-    <input
-      :id="id"
-      v-model="text"
-      class="entry mono"
-      inputmode="decimal"
-      autocomplete="off"
-      :disabled="disabled"
-      :aria-invalid="!!(wrong || problem)"
-      :aria-describedby="wrong || problem || understood ? `${id}-says` : undefined"
-      @blur="leave"
-      @keydown.enter="leave"
-    />
-    <p v-if="wrong || problem" :id="`${id}-says`" class="problem">{{ wrong || problem }}</p>
-    <p v-else-if="understood" :id="`${id}-says`" class="soft" role="status">{{ understood }}</p>
-  </div>
+  <TextEntry
+    :id="id"
+    v-model="text"
+    mono
+    :label="label"
+    inputmode="decimal"
+    autocomplete="off"
+    :disabled="disabled"
+    :problem="wrong || problem"
+    @blur="leave"
+    @keydown.enter="leave"
+  >
+    <template #mark><slot name="mark" /></template>
+    <template v-if="understood && !wrong && !problem" #below
+      ><p :id="`${id}-says`" role="status">{{ understood }}</p></template
+    >
+  </TextEntry>
 </template>

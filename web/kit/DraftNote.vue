@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 /** Says that a form shows what was written earlier and not sent, and gives it up on one press. */
 defineProps<{ kept: boolean }>()
 defineEmits<{ drop: [] }>()
@@ -7,7 +8,7 @@ defineEmits<{ drop: [] }>()
 <template>
   <p v-if="kept" class="soft draft" role="status">
     What you wrote here before is back. It was not saved, and others may have changed this since.
-    <button class="push" type="button" @click="$emit('drop')">Start anew</button>
+    <NButton @click="$emit('drop')">Start anew</NButton>
   </p>
 </template>
 

@@ -2,8 +2,10 @@
 import { NSelect } from 'naive-ui/es/select'
 import { computed, onMounted, onUpdated, ref, watch } from 'vue'
 import { useFresh } from './fresh'
+import FieldFrame from './FieldFrame.vue'
 import FreshMark from './FreshMark.vue'
 import { useSoon } from './soon'
+import { typeFirst } from './typeFirst'
 
 /** A type, not an interface: the select takes any object with these. */
 export type Choice = { value: number | string; label: string }
@@ -12,6 +14,7 @@ export type Choice = { value: number | string; label: string }
 const props = defineProps<{
   id: string
   label: string
+  labelHidden?: boolean
   value: number | string | null
   choices?: Choice[]
   find?: (text: string) => Promise<Choice[]>
@@ -60,35 +63,32 @@ function left(): void {
 }
 
 const root = ref<HTMLElement | null>(null)
-/** The keyboard goes straight to where one types: the frame around it is no stop of its own. */
-function typeFirst(): void {
-  root.value?.querySelector('.n-base-selection-label')?.setAttribute('tabindex', '-1')
-  root.value?.querySelector('input')?.setAttribute('tabindex', '0')
-}
-onMounted(typeFirst)
-onUpdated(typeFirst)
+const mend = () => typeFirst(root.value)
+onMounted(mend)
+onUpdated(mend)
 </script>
 
 <template>
-  <div ref="root" class="field" @focusin="fresh.seen">
-    <label :for="id">{{ label }}<FreshMark :by="fresh.by.value" /></label>
-    <NSelect
-      :value="value"
-      :options="options"
-      filterable
-      :remote="!!find"
-      :loading="busy"
-      :clearable="clearable"
-      :disabled="disabled"
-      :placeholder="placeholder ?? 'Type to find'"
-      :input-props="{ id, 'aria-label': label, autocomplete: 'off' }"
-      :status="problem ? 'error' : undefined"
-      :show-checkmark="false"
-      @search="search"
-      @blur="left"
-      @focus="find && !found.length && search('')"
-      @update:value="(picked: number | string | null) => emit('pick', picked, options.find((one) => one.value === picked)?.label ?? '')"
-    />
-    <p v-if="problem" class="problem">{{ problem }}</p>
+  <div ref="root" class="pick" @focusin="fresh.seen">
+    <FieldFrame :id="id" :label="label" :label-hidden="labelHidden" :problem="problem"
+      ><template #mark><FreshMark :by="fresh.by.value" /></template>
+      <NSelect
+        :value="value"
+        :options="options"
+        filterable
+        :remote="!!find"
+        :loading="busy"
+        :clearable="clearable"
+        :disabled="disabled"
+        :placeholder="placeholder ?? 'Type to find'"
+        :input-props="{ id, 'aria-label': label, autocomplete: 'off' }"
+        :status="problem ? 'error' : undefined"
+        :show-checkmark="false"
+        @search="search"
+        @blur="left"
+        @focus="find && !found.length && search('')"
+        @update:value="(picked: number | string | null) => emit('pick', picked, options.find((one) => one.value === picked)?.label ?? '')"
+      />
+    </FieldFrame>
   </div>
 </template>

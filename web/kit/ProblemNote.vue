@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import type { Problem } from '#contract/kit'
 
 /** What failed, what is kept, and the way on. */
@@ -10,6 +11,6 @@ defineEmits<{ retry: [] }>()
   <div class="empty" role="alert">
     <h2>{{ problem.status === 403 ? 'Not yours to see' : problem.title }}</h2>
     <p>{{ problem.detail }}</p>
-    <button v-if="problem.status !== 403 && problem.status !== 404" class="push" type="button" @click="$emit('retry')">Try again</button>
+    <NButton v-if="problem.status !== 403 && problem.status !== 404" @click="$emit('retry')">Try again</NButton>
   </div>
 </template>

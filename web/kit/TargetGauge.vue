@@ -5,7 +5,7 @@ import { spell, spellShort } from './format'
 import { useNow } from './now'
 
 /** Time used against time promised. Past the end, a hatch grows back from the right edge. */
-const props = defineProps<{ target: GaugeTarget; wide?: boolean }>()
+const props = defineProps<{ target: GaugeTarget; wide?: boolean; stacked?: boolean }>()
 const now = useNow()
 const ms = (at: string) => new Date(at).getTime()
 const at = computed(() => ((props.target.finishedAt ?? props.target.stoppedAt) ? ms((props.target.finishedAt ?? props.target.stoppedAt)!) : now.value))
@@ -27,7 +27,7 @@ const hatch = computed(() => `${Math.min(100, Math.max(14, (used.value - 1) * 10
 </script>
 
 <template>
-  <span class="gauge" :class="{ wide }" role="img" :aria-label="says" :title="says">
+  <span class="gauge" :class="{ wide, stacked }" role="img" :aria-label="says" :title="says">
     <span class="trough" :class="[standing, { still: target.stoppedAt && !target.finishedAt }]">
       <span class="fill" :style="{ width: fill }" />
       <span v-if="standing === 'past'" class="hatch" :style="{ width: hatch }" />
@@ -39,10 +39,26 @@ const hatch = computed(() => `${Math.min(100, Math.max(14, (used.value - 1) * 10
 </template>
 
 <style scoped>
+/* In a list troughs stand under each other, and what is past target has its own column. */
 .gauge {
-  display: inline-flex;
+  display: inline-grid;
+  grid-template-columns: 72px 48px;
   align-items: center;
   gap: 6px;
+}
+.gauge.wide {
+  display: inline-flex;
+}
+/* In a row of two lines it stands above its trough. */
+.gauge.stacked {
+  display: block;
+  position: relative;
+  width: 72px;
+}
+.stacked .over {
+  position: absolute;
+  right: 0;
+  bottom: 12px;
 }
 .trough {
   position: relative;

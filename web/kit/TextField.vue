@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref, watch } from 'vue'
 import { useDraft } from './draft'
 import { useFresh } from './fresh'
 import FreshMark from './FreshMark.vue'
+import SuggestEntry from './SuggestEntry.vue'
+import TextEntry from './TextEntry.vue'
 
 /** A text that saves when it is left. Esc brings back what was saved, and what was typed can be had again. */
 const props = defineProps<{
@@ -14,6 +17,7 @@ const props = defineProps<{
   problem?: string
   max?: number
   hint?: string
+  /** What is offered while typing. */
   list?: string[]
 }>()
 const emit = defineEmits<{ save: [text: string, base: string] }>()
@@ -48,45 +52,29 @@ function bringBack(): void {
   taken.value = ''
   document.getElementById(`f-${props.name}`)?.focus()
 }
+function keys(event: KeyboardEvent): void {
+  if (event.key === 'Escape') giveUp()
+  if (event.key === 'Enter' && (!props.long || event.ctrlKey)) leave()
+}
 </script>
 
 <template>
-  <div class="field" @focusin="fresh.seen">
-    <label :for="`f-${name}`">{{ label }}<FreshMark :by="fresh.by.value" /></label>
-    <textarea
-      v-if="long"
-      :id="`f-${name}`"
-      v-model="text"
-      class="entry"
-      :disabled="disabled"
-      :maxlength="max ?? 4000"
-      :aria-invalid="!!problem"
-      @blur="leave"
-      @keydown.esc="giveUp"
-      @keydown.ctrl.enter="leave"
-    />
-    <input
-      v-else
-      :id="`f-${name}`"
-      v-model="text"
-      class="entry"
-      :disabled="disabled"
-      :maxlength="max ?? 140"
-      :aria-invalid="!!problem"
-      :list="list ? `l-${name}` : undefined"
-      @blur="leave"
-      @keydown.esc="giveUp"
-      @keydown.enter="leave"
-    />
-    <datalist v-if="list" :id="`l-${name}`"><option v-for="one in list" :key="one" :value="one" /></datalist>
-    <p v-if="taken" class="soft hint"><button class="link" type="button" @click="bringBack">Bring back what you typed</button></p>
-    <p v-if="problem" class="problem">{{ problem }}</p>
-    <p v-else-if="hint" class="soft hint">{{ hint }}</p>
-  </div>
+  <component
+    :is="list ? SuggestEntry : TextEntry"
+    :id="`f-${name}`"
+    v-model="text"
+    :label="label"
+    :long="list ? undefined : long"
+    :disabled="disabled"
+    :max="max ?? (long ? 4000 : 140)"
+    :problem="problem"
+    :hint="hint"
+    :offers="list"
+    @focusin="fresh.seen"
+    @blur="leave"
+    @keydown="keys"
+  >
+    <template #mark><FreshMark :by="fresh.by.value" /></template>
+    <template v-if="taken" #below><NButton text type="primary" class="link" @click="bringBack">Bring back what you typed</NButton></template>
+  </component>
 </template>
-
-<style scoped>
-.hint {
-  font-size: 12px;
-}
-</style>

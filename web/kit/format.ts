@@ -67,3 +67,14 @@ export function fromLocalField(text: string): Date {
   const again = new Date(`${toLocalField(first)}:00Z`)
   return new Date(first.getTime() - (again.getTime() - asUtc.getTime()))
 }
+
+const plain = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-IE', { timeZone: 'UTC', hourCycle: 'h23', ...options })
+
+/** "Tue 24 Nov 2026" for the site's wall-clock day "2026-11-24". */
+export const writtenDay = (day: string) =>
+  plain({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
+    .format(new Date(`${day.slice(0, 10)}T00:00:00Z`))
+    .replace(',', '')
+
+/** "Tue 24 Nov 2026, 14:30" for the site's wall-clock time "2026-11-24T14:30". */
+export const writtenMoment = (wall: string) => `${writtenDay(wall)}, ${wall.slice(11, 16)}`

@@ -3,6 +3,8 @@ export function jumpTo(field: string): void {
   const target =
     document.getElementById(`f-${field}`) ?? document.getElementById(`s-${field}`) ?? document.querySelector<HTMLElement>(`[data-field="${field}"]`)
   target?.scrollIntoView({ block: 'center' })
-  const inner = target?.matches('input, textarea, select, button') ? target : target?.querySelector<HTMLElement>('input, textarea, select, button, a')
+  const inner = target?.matches('input, textarea, button')
+    ? target
+    : (target?.querySelector<HTMLElement>('table [tabindex="0"]') ?? target?.querySelector<HTMLElement>('input, textarea, button, a'))
   ;(inner ?? target)?.focus({ preventScroll: true })
 }

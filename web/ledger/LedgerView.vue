@@ -3,7 +3,7 @@ import { ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { listPayables, listStatements } from '#contract/ledger'
 import { formatMinor } from '#core/kit'
-import { call, ProblemNote, shortTime, useLoading } from '#web/kit'
+import { ListEntry, call, ProblemNote, shortTime, useLoading } from '#web/kit'
 
 const month = ref<string | undefined>(undefined)
 const statements = useLoading(() => call(listStatements, { month: month.value }))
@@ -18,14 +18,14 @@ void payables.load()
     <template v-else-if="statements.value.value">
       <header>
         <h1>Ledger</h1>
-        <div class="field">
-          <label for="month">Period</label>
-          <select id="month" class="entry mono" :value="statements.value.value.month" @change="month = ($event.target as HTMLSelectElement).value">
-            <option v-for="one in statements.value.value.months" :key="one.month" :value="one.month">
-              {{ one.month }}{{ one.closedAt ? ', closed' : ', open' }}
-            </option>
-          </select>
-        </div>
+        <ListEntry
+          id="month"
+          class="month"
+          label="Period"
+          :model-value="statements.value.value.month"
+          :options="statements.value.value.months.map((one) => ({ value: one.month, label: `${one.month}${one.closedAt ? ', closed' : ', open'}` }))"
+          @update:model-value="$event && (month = $event)"
+        />
       </header>
       <section aria-label="Statements">
         <h2>Statements</h2>

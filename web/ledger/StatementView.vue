@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { downloadStatementCsv, downloadStatementPdf, readStatement } from '#contract/ledger'
@@ -29,8 +30,8 @@ const opened = computed(() => Number(route.query.job ?? 0))
           ><strong class="mono violet">{{ formatMinor(statement.value.value.grossMinor) }}</strong
           ><span class="soft mono">{{ formatMinor(statement.value.value.netMinor) }} + {{ formatMinor(statement.value.value.taxMinor) }} tax</span>
         </p>
-        <a class="push" :href="address(downloadStatementPdf, which)" download>PDF</a>
-        <a class="push" :href="address(downloadStatementCsv, which)" download>CSV</a>
+        <NButton tag="a" :href="address(downloadStatementPdf, which)" download>PDF</NButton>
+        <NButton tag="a" :href="address(downloadStatementCsv, which)" download>CSV</NButton>
       </header>
       <section aria-label="Jobs">
         <h2>{{ counted(statement.value.value.jobs, 'job') }}. Open one to see its hours, parts and bill lines.</h2>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import { moveOrders, moveRequests, readNeededReason } from '#contract/lists'
 import type { BulkRow, NeededForAll } from '#contract/lists'
@@ -11,7 +12,7 @@ import { REQUEST_MOVES } from '#core/requests'
 import type { Permission } from '#core/people'
 import type { OrderLine } from '#contract/orders'
 import type { RequestLine } from '#contract/requests'
-import { call, CallProblem, useDraft, useSession } from '#web/kit'
+import { texts, named, TextEntry, ListEntry, call, CallProblem, useDraft, useSession } from '#web/kit'
 import BulkResult from './BulkResult.vue'
 import type { Line } from './useList'
 
@@ -107,38 +108,48 @@ const takeBack = (rows: BulkRow[]) => send(result.value!.rule.back!, rows, 'Take
   <form v-if="lines.length || result" class="bulk" aria-label="Marked rows" @submit.prevent="go" @keydown.ctrl.enter.prevent="go">
     <template v-if="lines.length">
       <strong>{{ counted(lines.length, 'row') }} marked</strong>
-      <label class="hidden" for="bulk-move">What to do with them</label>
-      <select id="bulk-move" v-model="move" class="entry choice">
-        <option value="">Do with all of them …</option>
-        <option v-for="one in offered" :key="one.name" :value="one.name">{{ one.rule.label }}{{ one.many < lines.length ? ` (fits ${one.many})` : '' }}</option>
-      </select>
+      <ListEntry
+        id="bulk-move"
+        v-model="move"
+        class="choice"
+        label-hidden
+        label="What to do with them"
+        placeholder="Do with all of them …"
+        :options="offered.map((one) => ({ value: one.name, label: `${one.rule.label}${one.many < lines.length ? ` (fits ${one.many})` : ''}` }))"
+      />
       <template v-if="rule">
-        <template v-if="move === 'hold'">
-          <label class="hidden" for="bulk-hold">Waiting for</label>
-          <select id="bulk-hold" v-model="holdReason" class="entry choice">
-            <option v-for="one in HOLD_REASONS" :key="one" :value="one">{{ HOLD_REASON_NAMES[one] }}</option>
-          </select>
-        </template>
-        <template v-if="needed?.answers.length">
-          <label class="hidden" for="bulk-answer">Reason</label>
-          <select id="bulk-answer" v-model="answer" class="entry choice">
-            <option value="">Reason (needed)</option>
-            <option v-for="one in needed.answers" :key="one">{{ one }}</option>
-          </select>
-        </template>
-        <label v-if="asks" class="hidden" for="bulk-reason">Reason</label>
-        <input
+        <ListEntry
+          v-if="move === 'hold'"
+          id="bulk-hold"
+          v-model="holdReason"
+          class="choice"
+          label-hidden
+          label="Waiting for"
+          :options="named(HOLD_REASONS, HOLD_REASON_NAMES)"
+        />
+        <ListEntry
+          v-if="needed?.answers.length"
+          id="bulk-answer"
+          v-model="answer"
+          class="choice"
+          label-hidden
+          label="Reason"
+          placeholder="Reason (needed)"
+          :options="texts(needed.answers)"
+        />
+        <TextEntry
           v-if="asks"
           id="bulk-reason"
           v-model="reason"
-          class="entry reason"
-          maxlength="400"
+          class="reason"
+          label-hidden
+          label="Reason"
+          :max="400"
           :placeholder="`${rule.reasonLabel ?? 'Why'}${mustWrite && !needed?.answers.length ? ' (needed)' : ''}`"
-          :aria-invalid="!!problem"
         />
-        <button class="push first" type="submit" :disabled="busy">{{ rule.label }} <kbd>Ctrl Enter</kbd></button>
+        <NButton type="primary" attr-type="submit" :disabled="busy">{{ rule.label }} <kbd>Ctrl Enter</kbd></NButton>
       </template>
-      <button class="push" type="button" @click="emit('clear')">Unmark</button>
+      <NButton @click="emit('clear')">Unmark</NButton>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     </template>
     <BulkResult v-if="result" :rows="result.rows" :rule="result.rule" :busy="busy" @close="result = null" @take-back="takeBack" />

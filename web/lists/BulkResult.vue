@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed } from 'vue'
 import type { BulkRow } from '#contract/lists'
 import { counted } from '#core/kit'
@@ -41,10 +42,10 @@ const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_N
       </table>
     </div>
     <p class="acts">
-      <button class="push first" type="button" data-first @click="$emit('close')">Close</button>
-      <button v-if="rule.back && went.length" class="push" type="button" :disabled="busy" @click="$emit('takeBack', went)">
+      <NButton type="primary" data-first @click="$emit('close')">Close</NButton>
+      <NButton v-if="rule.back && went.length" :disabled="busy" @click="$emit('takeBack', went)">
         Take back the {{ went.length }} that went{{ rule.backAs ? `, ${rule.backAs}` : '' }}
-      </button>
+      </NButton>
     </p>
   </DialogBox>
 </template>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
+import { NButton } from 'naive-ui/es/button'
 import { NSelect } from 'naive-ui/es/select'
 import { computed, nextTick, onMounted, ref } from 'vue'
 import { isDay, listField } from '#core/lists'
 import type { Clause, ListField, ListKind } from '#core/lists'
-import { DialogBox, exampleAmount, readTyped, useFormDraft, writtenAs, assetChoices, placeChoices, useVocabulary } from '#web/kit'
+import { FieldFrame, TextEntry, DialogBox, exampleAmount, readTyped, useFormDraft, writtenAs, assetChoices, placeChoices, useVocabulary } from '#web/kit'
 import type { Choice } from '#web/kit'
 
 /** What one field has to be: made new, or changed. */
@@ -121,12 +123,17 @@ function set(): void {
   <DialogBox :title="`Filter by ${field.label}`" @close="$emit('close')">
     <form class="form" @submit.prevent="set" @keydown.ctrl.enter.prevent="set">
       <h1>{{ field.label }}</h1>
-      <div v-if="Object.keys(HOWS).length > 1 && field.shape !== 'flag' && field.shape !== 'words'" class="hows" role="radiogroup" aria-label="How">
-        <label v-for="(label, value) in HOWS" :key="value"><input v-model="form.how" type="radio" name="how" :value="value" /> {{ label }}</label>
-      </div>
+      <NRadioGroup
+        v-if="Object.keys(HOWS).length > 1 && field.shape !== 'flag' && field.shape !== 'words'"
+        v-model:value="form.how"
+        class="hows"
+        role="radiogroup"
+        aria-label="How"
+      >
+        <NRadio v-for="(label, value) in HOWS" :key="value" :value="value">{{ label }}</NRadio>
+      </NRadioGroup>
       <template v-if="form.how === 'any' || form.how === 'not'">
-        <div v-if="field.shape === 'choice' || field.shape === 'named'" class="field">
-          <label for="filter-value">One of</label>
+        <FieldFrame v-if="field.shape === 'choice' || field.shape === 'named'" id="filter-value" label="One of">
           <NSelect
             v-model:value="form.values"
             multiple
@@ -137,35 +144,33 @@ function set(): void {
             :input-props="{ id: 'filter-value', 'aria-label': 'One of', autocomplete: 'off' }"
             @search="remote && look($event)"
           />
-        </div>
-        <div v-else-if="field.shape === 'flag'" class="hows" role="radiogroup" :aria-label="field.label">
-          <label><input v-model="form.values[0]" type="radio" value="yes" data-first /> Yes</label>
-          <label><input v-model="form.values[0]" type="radio" value="no" /> No</label>
-        </div>
+        </FieldFrame>
+        <NRadioGroup
+          v-else-if="field.shape === 'flag'"
+          class="hows"
+          role="radiogroup"
+          :aria-label="field.label"
+          :value="form.values[0] ?? null"
+          @update:value="form.values = [$event]"
+        >
+          <NRadio value="yes" data-first>Yes</NRadio>
+          <NRadio value="no">No</NRadio>
+        </NRadioGroup>
         <template v-else-if="field.shape === 'day' || field.shape === 'money'">
           <div class="pair">
-            <div class="field">
-              <label for="filter-value">From</label
-              ><input id="filter-value" v-model="form.from" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-01, today, -30d' : '0.00'" />
-            </div>
-            <div class="field">
-              <label for="filter-to">To, that day too</label
-              ><input id="filter-to" v-model="form.to" class="entry mono" :placeholder="field.shape === 'day' ? '2026-11-30, 7d' : ''" />
-            </div>
+            <TextEntry id="filter-value" v-model="form.from" label="From" mono :placeholder="field.shape === 'day' ? '2026-11-01, today, -30d' : '0.00'" />
+            <TextEntry id="filter-to" v-model="form.to" label="To, that day too" mono :placeholder="field.shape === 'day' ? '2026-11-30, 7d' : ''" />
           </div>
           <p v-if="field.shape === 'day'" class="presets">
-            <button v-for="[span, label] in DAYS" :key="span" class="push" type="button" @click="preset(span)">{{ label }}</button>
+            <NButton v-for="[span, label] in DAYS" :key="span" @click="preset(span)">{{ label }}</NButton>
           </p>
         </template>
-        <div v-else class="field">
-          <label for="filter-value">{{ field.shape === 'words' ? 'Words, in any order, as they begin' : 'Text' }}</label>
-          <input id="filter-value" v-model="form.text" class="entry" maxlength="80" />
-        </div>
+        <TextEntry v-else id="filter-value" v-model="form.text" :label="field.shape === 'words' ? 'Words, in any order, as they begin' : 'Text'" :max="80" />
       </template>
       <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
       <p class="acts">
-        <button class="push first" type="submit">Filter <kbd>Ctrl Enter</kbd></button>
-        <button class="push" type="button" @click="leave">Leave it</button>
+        <NButton type="primary" attr-type="submit">Filter <kbd>Ctrl Enter</kbd></NButton>
+        <NButton @click="leave">Leave it</NButton>
       </p>
     </form>
   </DialogBox>
@@ -185,10 +190,6 @@ function set(): void {
 }
 .presets {
   gap: 6px;
-}
-.presets .push {
-  min-height: 28px;
-  font-size: 13px;
 }
 .pair {
   display: grid;

@@ -6,7 +6,7 @@ import type { ListGroup } from '#contract/lists'
 import { formatMinor } from '#core/kit'
 import { formatAsk, parseClause, withClause } from '#core/lists'
 import type { ListAsk } from '#core/lists'
-import { call, onLiveChange, ProblemNote, useLoading, useSoon } from '#web/kit'
+import { RowButton, call, onLiveChange, ProblemNote, useLoading, useSoon } from '#web/kit'
 import ListTable from './ListTable.vue'
 import type { Line } from './useList'
 
@@ -56,13 +56,13 @@ onLiveChange(
   <div v-else class="groups">
     <section v-for="group in groups.value.value" :key="group.value" :class="{ open: opened === group.value }">
       <h2>
-        <button class="plain head" type="button" :aria-expanded="opened === group.value" @click="toggle(group)">
+        <RowButton class="head" :aria-expanded="opened === group.value" @click="toggle(group)">
           <span class="name">{{ group.label }}</span>
           <span class="mono count">{{ group.count }}</span>
           <span class="bar" aria-hidden="true"><span :style="{ width: `${(100 * group.count) / Math.max(1, total)}%` }" /></span>
           <span class="past" :class="{ soft: !group.past }">{{ group.past ? `${group.past} past target` : 'none past target' }}</span>
           <span class="mono violet amount">{{ group.estimateMinor === null ? '' : formatMinor(group.estimateMinor) }}</span>
-        </button>
+        </RowButton>
       </h2>
       <div v-if="opened === group.value" class="rows" :style="{ height: `${Math.min(group.count, MOST) * (ask.compact ? 30 : 44) + 34}px` }">
         <ListTable

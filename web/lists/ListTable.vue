@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { RowButton } from '#web/kit'
+import { NCheckbox } from 'naive-ui/es/checkbox'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, nextTick, ref, watch } from 'vue'
 import { listField } from '#core/lists'
@@ -23,7 +25,7 @@ const emit = defineEmits<{ sort: [string]; show: [number]; mark: [index: number,
 const WIDTHS: Record<string, number> = {
   number: 84,
   state: 118,
-  standing: 126,
+  standing: 142,
   priority: 98,
   kind: 104,
   place: 150,
@@ -88,19 +90,18 @@ defineExpose({ focusRow })
         <tr>
           <th>
             <span v-if="unmarkable" class="hidden">Row</span>
-            <input
+            <NCheckbox
               v-if="!unmarkable"
-              type="checkbox"
               :checked="rows.length > 0 && rows.every((row) => marked.has(row.id))"
               aria-label="Mark every row shown"
               title="Mark every row shown"
-              @change="emit('markAll')"
+              @update:checked="emit('markAll')"
             />
           </th>
           <th v-for="column in columns" :key="column.name" :aria-sort="sorted(column.name)" :class="{ right: column.shape === 'money' }">
-            <button v-if="column.sorts" class="plain head" type="button" @click="emit('sort', column.name)">
+            <RowButton v-if="column.sorts" class="head" @click="emit('sort', column.name)">
               {{ column.label }}<span v-if="sorted(column.name)" class="way" aria-hidden="true">{{ ask.sort.down ? '▾' : '▴' }}</span>
-            </button>
+            </RowButton>
             <template v-else>{{ column.label }}</template>
           </th>
         </tr>
@@ -124,12 +125,11 @@ defineExpose({ focusRow })
           @mouseleave="hover(null)"
         >
           <td class="box" @click.stop>
-            <input
+            <NCheckbox
               v-if="!unmarkable"
-              type="checkbox"
               :checked="marked.has(rows[item.index]!.id)"
               :aria-label="`Mark ${rows[item.index]!.number}`"
-              @click="emit('mark', item.index, $event.shiftKey)"
+              @update:checked="(_: boolean, event: MouseEvent | KeyboardEvent) => emit('mark', item.index, event.shiftKey)"
             />
             <span v-if="changed.has(rows[item.index]!.id)" class="fresh" :title="`Changed by ${changed.get(rows[item.index]!.id)} just now`"
               ><span class="hidden">changed by {{ changed.get(rows[item.index]!.id) }} just now</span></span

@@ -1,11 +1,13 @@
 <script setup lang="ts">
+import { NCheckbox } from 'naive-ui/es/checkbox'
+import { NButton } from 'naive-ui/es/button'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { exportList } from '#contract/lists'
 import { clauseWords, formatAsk, LIST_FIELDS, listField, PAGE_SIZES, parseAsk, USUAL_COLUMNS, withClause, withoutField } from '#core/lists'
 import type { Clause, ListAsk, ListKind, PageSize } from '#core/lists'
 import { formatMinor } from '#core/kit'
-import { address, DialogBox, offerActs, PaneSplitter, ProblemNote, useKeys, useSession, useWidth, PickField } from '#web/kit'
+import { RowButton, texts, ListEntry, address, DialogBox, offerActs, PaneSplitter, ProblemNote, useKeys, useSession, useWidth, PickField } from '#web/kit'
 import { OrderSheet } from '#web/orders'
 import { RequestSheet } from '#web/requests'
 import BulkBar from './BulkBar.vue'
@@ -81,6 +83,7 @@ function setClause(clause: Clause): void {
   dialog.value = null
   go(withClause(ask.value, clause), { open: undefined })
 }
+const labelled = (fields: readonly { name: string; label: string }[]) => fields.map(({ name, label }) => ({ value: name, label }))
 function sortBy(field: string): void {
   const down = ask.value.sort.field === field ? !ask.value.sort.down : field !== 'due' && field !== 'priority'
   go({ ...ask.value, sort: { field, down } })
@@ -197,26 +200,26 @@ function saved(key: string): void {
           facts ? `${facts.count.toLocaleString('en')}${facts.more ? '+' : ''}` : '…'
         }}</span>
         <span class="grow" />
-        <button class="push small" type="button" @click="dialog = { what: 'save' }">Save view <kbd>W</kbd></button>
-        <a id="export-csv" class="push small" :href="fileOf('csv')" download>CSV</a>
-        <a id="export-xlsx" class="push small" :href="fileOf('xlsx')" download>XLSX</a>
+        <NButton size="small" @click="dialog = { what: 'save' }">Save view <kbd>W</kbd></NButton>
+        <NButton id="export-csv" tag="a" size="small" :href="fileOf('csv')" download>CSV</NButton>
+        <NButton id="export-xlsx" tag="a" size="small" :href="fileOf('xlsx')" download>XLSX</NButton>
       </header>
       <div class="chips" aria-label="Filters">
         <span v-for="chip in chips" :key="chip.clause.field" class="chip">
-          <button class="plain" type="button" :aria-label="`Change the filter ${chip.words}`" @click="dialog = { what: 'filter', field: chip.clause.field }">
-            {{ chip.words }}
-          </button>
-          <button
+          <RowButton class="plain" :aria-label="`Change the filter ${chip.words}`" @click="dialog = { what: 'filter', field: chip.clause.field }">
+            <span>{{ chip.words }}</span>
+          </RowButton>
+          <RowButton
             class="plain off"
-            type="button"
             :aria-label="`Take the filter ${listField(kind, chip.clause.field)!.label} away`"
             @click="go(withoutField(ask, chip.clause.field), { open: undefined })"
           >
             ×
-          </button>
+          </RowButton>
         </span>
         <PickField
           id="add-filter"
+          label-hidden
           class="add"
           label="Add a filter"
           placeholder="Add a filter (F)"
@@ -229,42 +232,48 @@ function saved(key: string): void {
         Part of the address could not be read and was left out: {{ parsed.wrong.join(', ') }}. The rest is as it was asked for.
       </p>
       <div class="looks">
-        <label
-          >Order
-          <select class="entry" :value="ask.sort.field" aria-label="Order" @change="sortBy(($event.target as HTMLSelectElement).value)">
-            <option v-for="field in sortable" :key="field.name" :value="field.name">{{ field.label }}</option>
-          </select></label
-        >
-        <button class="push small" type="button" :aria-label="`Order: ${way}; turn it round`" @click="sortBy(ask.sort.field)">
+        <ListEntry
+          id="list-order"
+          inline
+          small
+          label="Order"
+          :model-value="ask.sort.field"
+          :options="labelled(sortable)"
+          @update:model-value="$event && sortBy($event)"
+        />
+        <NButton size="small" :aria-label="`Order: ${way}; turn it round`" @click="sortBy(ask.sort.field)">
           {{ way }}
-        </button>
-        <label
-          >Group
-          <select class="entry" :value="ask.group ?? ''" aria-label="Group" @change="go({ ...ask, group: ($event.target as HTMLSelectElement).value || null })">
-            <option value="">not at all</option>
-            <option v-for="field in groupable" :key="field.name" :value="field.name">{{ field.label }}</option>
-          </select></label
-        >
-        <label
-          >Rows
-          <select
-            class="entry"
-            :value="ask.size"
-            aria-label="Rows on a page"
-            @change="go({ ...ask, size: ($event.target as HTMLSelectElement).value as PageSize })"
-          >
-            <option v-for="size in PAGE_SIZES" :key="size" :value="size">{{ size }}</option>
-          </select></label
-        >
-        <button class="push small" type="button" @click="go({ ...ask, compact: !ask.compact })">{{ ask.compact ? 'Comfortable' : 'Compact' }}</button>
-        <button class="push small" type="button" @click="dialog = { what: 'columns' }">Columns</button>
+        </NButton>
+        <ListEntry
+          id="list-group"
+          inline
+          small
+          label="Group"
+          clearable
+          placeholder="not at all"
+          :model-value="ask.group"
+          :options="labelled(groupable)"
+          @update:model-value="go({ ...ask, group: $event })"
+        />
+        <ListEntry
+          id="list-size"
+          class="rows"
+          inline
+          small
+          label="Rows"
+          :model-value="ask.size"
+          :options="texts(PAGE_SIZES)"
+          @update:model-value="$event && go({ ...ask, size: $event as PageSize })"
+        />
+        <NButton size="small" @click="go({ ...ask, compact: !ask.compact })">{{ ask.compact ? 'Comfortable' : 'Compact' }}</NButton>
+        <NButton size="small" @click="dialog = { what: 'columns' }">Columns</NButton>
       </div>
       <ProblemNote v-if="problem && !ready" :problem="problem" @retry="list.reload" />
       <GroupList v-else-if="ask.group" :ask="ask" :open="open" @show="show" @sort="sortBy" @peek="peeking = $event" />
       <div v-else-if="!ready" class="waiting" aria-label="Loading"><span v-for="n in 10" :key="n" class="bones" /></div>
       <div v-else-if="!rows.length" class="empty">
         <p>{{ ask.clauses.length ? 'Nothing matches the filters.' : 'There is nothing here yet.' }}</p>
-        <button v-if="ask.clauses.length" class="push" type="button" @click="go({ ...ask, clauses: [] })">Take all filters away</button>
+        <NButton v-if="ask.clauses.length" @click="go({ ...ask, clauses: [] })">Take all filters away</NButton>
       </div>
       <template v-else>
         <p v-if="problem" class="wrong said" role="alert">{{ problem.detail }} What is shown is as it was before.</p>
@@ -287,12 +296,12 @@ function saved(key: string): void {
         <p class="foot">
           <template v-if="ask.size === 'all'"
             ><span class="mono">{{ rows.length.toLocaleString('en') }}</span> read{{ next ? ', more as you scroll' : ', all of them' }}
-            <button v-if="missed" class="link" type="button" @click="list.reload">Changes since: {{ missed }}. Read anew</button></template
+            <NButton v-if="missed" text type="primary" class="link" @click="list.reload">Changes since: {{ missed }}. Read anew</NButton></template
           >
           <template v-else>
             <span class="mono">{{ from }}–{{ from + rows.length - 1 }}</span>
-            <button class="push small" type="button" :disabled="trail.length < 2" @click="list.turn(-1)">Previous</button>
-            <button class="push small" type="button" :disabled="!next" @click="list.turn(1)">Next</button>
+            <NButton size="small" :disabled="trail.length < 2" @click="list.turn(-1)">Previous</NButton>
+            <NButton size="small" :disabled="!next" @click="list.turn(1)">Next</NButton>
           </template>
         </p>
       </template>
@@ -309,7 +318,7 @@ function saved(key: string): void {
       />
       <section id="list-sheet" class="sheet" tabindex="-1" aria-label="Sheet" :style="{ width: `${sheetWidth.width.value}px` }">
         <p class="leave">
-          <button class="link" type="button" @click="go(ask, { open: undefined })">Close the Sheet <kbd class="mono">Esc</kbd></button>
+          <NButton text type="primary" class="link" @click="go(ask, { open: undefined })">Close the Sheet <kbd class="mono">Esc</kbd></NButton>
         </p>
         <OrderSheet v-if="kind === 'orders'" :id="open" :key="`o${open}`" />
         <RequestSheet v-else :id="open" :key="`r${open}`" @next="step(1)" @show="(type, id) => router.push(`/desk/triage/${type}/${id}`)" />
@@ -331,12 +340,12 @@ function saved(key: string): void {
       <h1>Columns</h1>
       <ul class="columns">
         <li v-for="field in showable" :key="field.name">
-          <label><input type="checkbox" :checked="ask.columns.includes(field.name)" @change="toggleColumn(field.name)" /> {{ field.label }}</label>
+          <NCheckbox :checked="ask.columns.includes(field.name)" @update:checked="toggleColumn(field.name)">{{ field.label }}</NCheckbox>
         </li>
       </ul>
       <p class="looks">
-        <button class="push first" type="button" data-first @click="dialog = null">Close</button>
-        <button class="push" type="button" @click="go({ ...ask, columns: USUAL_COLUMNS[kind] })">The usual ones</button>
+        <NButton type="primary" data-first @click="dialog = null">Close</NButton>
+        <NButton @click="go({ ...ask, columns: USUAL_COLUMNS[kind] })">The usual ones</NButton>
       </p>
     </DialogBox>
   </div>
@@ -428,11 +437,11 @@ header {
   font-size: 13px;
   color: var(--ink-soft);
 }
-.looks .entry {
-  width: auto;
-  min-height: 28px;
-  padding: 0 6px;
-  font-size: 13px;
+.looks > .list-entry {
+  width: 170px;
+}
+.looks > .rows {
+  width: 112px;
 }
 .said {
   padding: 4px 12px 8px;

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { changeView, saveView } from '#contract/lists'
 import type { Sharing, ViewRow } from '#contract/lists'
 import type { ListKind } from '#core/lists'
-import { call, CallProblem, DialogBox, dropDrafts, useDraft } from '#web/kit'
+import { TextEntry, call, CallProblem, DialogBox, dropDrafts, useDraft } from '#web/kit'
 import { useViews } from './useViews'
 
 /** Keeps what a list shows under a name: as a new view, or in the place of one’s own. */
@@ -45,28 +47,21 @@ async function save(): Promise<void> {
   <DialogBox title="Save this view" @close="$emit('close')">
     <form class="form" @submit.prevent="save" @keydown.ctrl.enter.prevent="save">
       <h1>Save this view</h1>
-      <div v-if="view?.mine" class="choices" role="radiogroup" aria-label="Where to">
-        <label><input v-model="over" type="radio" :value="true" /> Change “{{ view.name }}”</label>
-        <label><input v-model="over" type="radio" :value="false" /> Keep that and save another</label>
-      </div>
-      <div class="field">
-        <label for="view-name">Name</label>
-        <input id="view-name" v-model="name" class="entry" maxlength="60" data-first :aria-invalid="!!at('name')" />
-        <p v-if="at('name')" class="problem" role="alert">{{ at('name') }}</p>
-      </div>
-      <div class="choices" role="radiogroup" aria-label="Who can open it">
-        <label><input v-model="sharedWith" type="radio" value="nobody" /> You alone</label>
-        <label :class="{ soft: !team }"
-          ><input v-model="sharedWith" type="radio" value="team" :disabled="!team" />
-          {{ team ? `Your team, ${team.name}` : 'Your team (you are in none)' }}</label
-        >
-        <label><input v-model="sharedWith" type="radio" value="all" /> Everybody at the Desk</label>
-      </div>
+      <NRadioGroup v-if="view?.mine" v-model:value="over" class="choices" role="radiogroup" aria-label="Where to">
+        <NRadio :value="true">Change “{{ view.name }}”</NRadio>
+        <NRadio :value="false">Keep that and save another</NRadio>
+      </NRadioGroup>
+      <TextEntry id="view-name" v-model="name" label="Name" :max="60" :problem="at('name')" data-first />
+      <NRadioGroup v-model:value="sharedWith" class="choices" role="radiogroup" aria-label="Who can open it">
+        <NRadio value="nobody">You alone</NRadio>
+        <NRadio value="team" :disabled="!team">{{ team ? `Your team, ${team.name}` : 'Your team (you are in none)' }}</NRadio>
+        <NRadio value="all">Everybody at the Desk</NRadio>
+      </NRadioGroup>
       <p class="soft">Others see the same filters, order and columns, with what they may see in it. “Me” and “my team” mean whoever looks.</p>
       <p v-if="problem && !at('name')" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
       <p class="acts">
-        <button class="push first" type="submit" :disabled="busy">Save <kbd>Ctrl Enter</kbd></button>
-        <button class="push" type="button" @click="$emit('close')">Leave it</button>
+        <NButton type="primary" attr-type="submit" :disabled="busy">Save <kbd>Ctrl Enter</kbd></NButton>
+        <NButton @click="$emit('close')">Leave it</NButton>
       </p>
     </form>
   </DialogBox>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { search, SEARCH_TYPES } from '#contract/lists'
@@ -6,7 +7,7 @@ import type { SearchAnswer, SearchType } from '#contract/lists'
 import { ORDER_STATE_NAMES } from '#core/orders'
 import { PRIORITIES, PRIORITY_NAMES, REQUEST_STATE_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
-import { call, ProblemNote, shortTime, useLoading, useSoon, PickField, placeChoices } from '#web/kit'
+import { named, MomentEntry, ListEntry, ChoiceEntry, TextEntry, call, ProblemNote, shortTime, useLoading, useSoon, PickField, placeChoices } from '#web/kit'
 import { addressForFound, TYPE_NAMES } from './found'
 
 /** Words over everything there is, narrowed by what it is, whether it is open, where, how pressing, since when. */
@@ -56,6 +57,13 @@ async function readOn(): Promise<void> {
   more.value = [...more.value, await call(search, { ...input.value, after: next.value! })]
 }
 const stateName = (state: string | null) => (state ? ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_NAMES } as Record<string, string>)[state] : '')
+const OPEN = [
+  { value: '', label: 'any' },
+  { value: 'yes', label: 'open' },
+  { value: 'no', label: 'over' },
+]
+const asked = (name: string) => (typeof route.query[name] === 'string' ? route.query[name] : '')
+
 async function findPlace(text: string) {
   const choices = await placeChoices(text)
   const here = choices.find((one) => String(one.value) === route.query.place)
@@ -68,49 +76,36 @@ async function findPlace(text: string) {
   <div class="page">
     <header>
       <h1>Search</h1>
-      <input
+      <TextEntry
         id="search-words"
         v-model="q"
-        class="entry words"
-        type="search"
-        maxlength="80"
-        aria-label="Words, a number or an outside reference"
+        class="words"
+        kind="search"
+        :max="80"
+        label-hidden
+        label="Words, a number or an outside reference"
         placeholder="Words, a number, a reference of another system"
       />
     </header>
     <div class="narrow" role="group" aria-label="Narrow the search">
       <div class="types" role="group" aria-label="What it is">
-        <button class="push small" type="button" :aria-pressed="!type" :class="{ on: !type }" @click="set({ type: undefined })">Everything</button>
-        <button
-          v-for="one in SEARCH_TYPES"
-          :key="one"
-          class="push small"
-          type="button"
-          :aria-pressed="type === one"
-          :class="{ on: type === one }"
-          @click="set({ type: one })"
-        >
+        <NButton size="small" :aria-pressed="!type" :class="{ on: !type }" @click="set({ type: undefined })">Everything</NButton>
+        <NButton v-for="one in SEARCH_TYPES" :key="one" size="small" :aria-pressed="type === one" :class="{ on: type === one }" @click="set({ type: one })">
           {{ TYPE_NAMES[one].many }}
-        </button>
+        </NButton>
       </div>
-      <label
-        >State
-        <select class="entry" :value="route.query.open ?? ''" @change="set({ open: ($event.target as HTMLSelectElement).value || undefined })">
-          <option value="">any</option>
-          <option value="yes">open</option>
-          <option value="no">over</option>
-        </select></label
-      >
-      <label
-        >Priority
-        <select class="entry" :value="route.query.priority ?? ''" @change="set({ priority: ($event.target as HTMLSelectElement).value || undefined })">
-          <option value="">any</option>
-          <option v-for="one in PRIORITIES" :key="one" :value="one">{{ PRIORITY_NAMES[one] }}</option>
-        </select></label
-      >
-      <label
-        >Since <input class="entry" type="date" :value="route.query.from ?? ''" @change="set({ from: ($event.target as HTMLInputElement).value || undefined })"
-      /></label>
+      <ChoiceEntry id="search-open" label="State" :model-value="asked('open')" :options="OPEN" @update:model-value="set({ open: $event || undefined })" />
+      <ListEntry
+        id="search-priority"
+        class="priority"
+        label="Priority"
+        clearable
+        placeholder="any"
+        :model-value="asked('priority') || null"
+        :options="named(PRIORITIES, PRIORITY_NAMES)"
+        @update:model-value="set({ priority: $event ?? undefined })"
+      />
+      <MomentEntry id="search-from" day label="Since" :model-value="asked('from')" @update:model-value="set({ from: $event || undefined })" />
       <PickField
         id="search-place"
         class="place"
@@ -146,7 +141,7 @@ async function findPlace(text: string) {
           </RouterLink>
         </li>
       </ol>
-      <button v-if="next" class="push" type="button" @click="readOn">Show 20 more</button>
+      <NButton v-if="next" @click="readOn">Show 20 more</NButton>
     </template>
   </div>
 </template>
@@ -172,12 +167,6 @@ header h1 {
   align-items: center;
   font-size: 13px;
   color: var(--ink-soft);
-}
-.narrow .entry {
-  width: auto;
-  min-height: 30px;
-  padding: 2px 6px;
-  font-size: 13px;
 }
 .types {
   display: flex;

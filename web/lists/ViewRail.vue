@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import { chooseUsualView, dropView } from '#contract/lists'
@@ -54,8 +55,8 @@ const shared = (view: ViewRow) => (view.sharedWith === 'team' ? (view.team ?? 't
       </ul>
     </section>
     <div v-if="open" class="acts">
-      <button v-if="store.views?.usual !== open.key" class="link" type="button" @click="makeUsual(open)">Open lists with this view</button>
-      <button v-if="open.mine" class="link" type="button" @click="drop(open)">Drop this view</button>
+      <NButton v-if="store.views?.usual !== open.key" text type="primary" class="link" @click="makeUsual(open)">Open lists with this view</NButton>
+      <NButton v-if="open.mine" text type="primary" class="link" @click="drop(open)">Drop this view</NButton>
     </div>
   </nav>
 </template>

@@ -6,6 +6,7 @@ import { parseAsk, parseClause } from '#core/lists'
 import type { ListAsk } from '#core/lists'
 import { useLive, useSession } from '#web/kit'
 import type { LiveChange } from '#contract/insight'
+import { choose } from '../../tests/kit/choose'
 import { answering, settled } from '../../tests/kit/fetch'
 import { signedIn } from '../../tests/kit/signedIn'
 import BulkBar from './BulkBar.vue'
@@ -238,18 +239,17 @@ describe('reading a list', () => {
 
 describe('many at once', () => {
   const bar = (lines: OrderLine[]) => mount(BulkBar, { props: { kind: 'orders', lines }, attachTo: document.body })
-  const options = (shown: ReturnType<typeof bar>) => shown.findAll('#bulk-move option').map((one) => one.text())
+  const options = (shown: ReturnType<typeof bar>) => (shown.findComponent({ name: 'Select' }).props('options') as { label: string }[]).map((one) => one.label)
 
   test('offers what fits at least one row and what the person may do', () => {
     expect(options(bar([line(1), line(2, { state: 'done' })]))).toEqual([
-      'Do with all of them …',
       'Put on hold (fits 1)',
       'Reopen (fits 1)',
       'Mark as checked (fits 1)',
       'Cancel the order (fits 1)',
     ])
     useSession().refresh({ accountId: 3, name: 'Ines', roles: ['approver'], site: { zone: 'Europe/Dublin' } } as never)
-    expect(options(bar([line(1, { state: 'to_approve' })]))).toEqual(['Do with all of them …', 'Approve', 'Send back'])
+    expect(options(bar([line(1, { state: 'to_approve' })]))).toEqual(['Approve', 'Send back'])
   })
 
   test('asks for the reason a rule wants before anything is sent, and tells how each row fared', async () => {
@@ -265,11 +265,11 @@ describe('many at once', () => {
       },
     })
     const shown = bar([line(1), line(2, { state: 'done' })])
-    await shown.find('#bulk-move').setValue('cancel')
+    await choose(shown, 'bulk-move', 'cancel')
     await settled()
     await shown.find('form').trigger('submit')
     expect(shown.find('[role="alert"]').text()).toBe('Choose a reason.')
-    await shown.find('#bulk-answer').setValue('Too dear')
+    await choose(shown, 'bulk-answer', 'Too dear')
     await shown.find('#bulk-reason').setValue('twice the estimate')
     await shown.find('form').trigger('submit')
     await settled()
@@ -301,7 +301,7 @@ describe('many at once', () => {
       },
     })
     const shown = bar([line(1)])
-    await shown.find('#bulk-move').setValue('hold')
+    await choose(shown, 'bulk-move', 'hold')
     await settled()
     await shown.find('#bulk-reason').setValue('Valve on order')
     await shown.find('form').trigger('submit')
@@ -350,7 +350,7 @@ describe('views', () => {
     await form.find('#view-name').setValue('My own')
     await form.find('form').trigger('submit')
     await settled()
-    expect(form.find('.field [role="alert"]').text()).toContain('choose another name')
+    expect(form.find('.field-frame [role="alert"]').text()).toContain('choose another name')
     const own = mount(SaveViewForm, { props: { kind: 'orders', address: 'state=checked', view: views.rows[1]! }, attachTo: document.body })
     await own.find('form').trigger('submit')
     await settled()

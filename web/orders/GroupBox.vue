@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { joinGroup, leaveGroup, readOrder } from '#contract/orders'
 import type { OrderSheet } from '#contract/orders'
@@ -36,10 +37,8 @@ const others = async (q: string) => (await findOpenOrders(q)).filter((one) => on
       <RouterLink :to="`/desk/planning/order/${sheet.lead.id}`"
         ><span class="mono">{{ sheet.lead.number }}</span> {{ sheet.lead.summary }}</RouterLink
       >.
-      <button
+      <NButton
         v-if="mayEdit"
-        class="push"
-        type="button"
         @click="
           change(
             () => take(sheet.id),
@@ -49,7 +48,7 @@ const others = async (q: string) => (await findOpenOrders(q)).filter((one) => on
         "
       >
         Take it out of the group
-      </button>
+      </NButton>
     </p>
     <template v-else>
       <ul v-if="sheet.members.length" aria-label="Orders it leads">
@@ -58,10 +57,8 @@ const others = async (q: string) => (await findOpenOrders(q)).filter((one) => on
             ><span class="mono">{{ one.number }}</span> {{ one.summary }}</RouterLink
           >
           <StageRing :state="one.state" :held-from="one.heldFrom" />
-          <button
+          <NButton
             v-if="mayEdit"
-            class="push"
-            type="button"
             :aria-label="`Take ${one.number} out of the group`"
             @click="
               change(
@@ -72,7 +69,7 @@ const others = async (q: string) => (await findOpenOrders(q)).filter((one) => on
             "
           >
             Take out
-          </button>
+          </NButton>
         </li>
       </ul>
       <p v-else class="soft">It stands alone. Orders that belong together can be put under one that leads them.</p>
@@ -90,8 +87,8 @@ const others = async (q: string) => (await findOpenOrders(q)).filter((one) => on
           "
         />
         <div v-else class="acts">
-          <button class="push" type="button" @click="choosing = 'member'">Put an order under this one</button>
-          <button v-if="!sheet.members.length" class="push" type="button" @click="choosing = 'lead'">Put it under another</button>
+          <NButton @click="choosing = 'member'">Put an order under this one</NButton>
+          <NButton v-if="!sheet.members.length" @click="choosing = 'lead'">Put it under another</NButton>
         </div>
       </template>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import * as contract from '#contract/orders'
 import { formatMinor } from '#core/kit'
@@ -18,11 +19,20 @@ import {
   isUnapproved,
 } from '#core/orders'
 import type { HoldReason, OrderKind, OrderMove } from '#core/orders'
-import { CONSEQUENCE_NAMES, CONSEQUENCES, URGENCIES, URGENCY_NAMES } from '#core/requests'
-import type { Consequence, Urgency } from '#core/requests'
 import AgreementList from './AgreementList.vue'
 import GroupBox from './GroupBox.vue'
-import { HazardFields, ConflictBox, MoveBar, PictureRow, TimelineList, AssetFills, useAssetChoice, ORDER_FIELD_NAMES, useSheet } from '#web/sheets'
+import {
+  HazardFields,
+  PriorityGrid,
+  ConflictBox,
+  MoveBar,
+  PictureRow,
+  TimelineList,
+  AssetFills,
+  useAssetChoice,
+  ORDER_FIELD_NAMES,
+  useSheet,
+} from '#web/sheets'
 import {
   call,
   CallProblem,
@@ -251,23 +261,20 @@ const index = [
       <h1>{{ it.summary }}</h1>
       <OthersHere :id="it.id" type="order" />
       <MoveBar :moves="moves" :busy="busy" @go="go" @jump="jumpTo"
-        ><button v-if="mayDispatch && !dispatching" class="push" :class="{ first: it.state === 'ready' }" type="button" @click="openDispatch">
-          Dispatch <kbd>D</kbd></button
-        ><button v-if="mayArchive" class="push" type="button" @click="archive">Archive <kbd>I</kbd></button></MoveBar
+        ><NButton v-if="mayDispatch && !dispatching" :type="it.state === 'ready' ? 'primary' : 'default'" @click="openDispatch"> Dispatch <kbd>D</kbd></NButton
+        ><NButton v-if="mayArchive" @click="archive">Archive <kbd>I</kbd></NButton></MoveBar
       >
       <nav class="index" aria-label="On this Sheet">
         <a v-for="[anchor, name] in index" :key="anchor" :href="`#s-${anchor}`" @click.prevent="jumpTo(anchor)">{{ name }}</a>
       </nav>
     </header>
-    <p v-if="it.discarded" class="outcome">This draft was discarded. <button class="push" type="button" @click="restore">Bring it back</button></p>
-    <p v-if="it.archived" class="outcome">
-      Archived: out of the daily view, found by searching. <button class="push" type="button" @click="restore">Bring it back</button>
-    </p>
+    <p v-if="it.discarded" class="outcome">This draft was discarded. <NButton @click="restore">Bring it back</NButton></p>
+    <p v-if="it.archived" class="outcome">Archived: out of the daily view, found by searching. <NButton @click="restore">Bring it back</NButton></p>
     <section v-if="missing.length" aria-label="Missing before it can be submitted">
       <h2>Missing before it can be submitted</h2>
       <ul class="missing">
         <li v-for="reason in missing" :key="reason.code">
-          <button class="link" type="button" @click="jumpTo(reason.field!)">{{ reason.sentence }}</button>
+          <NButton text type="primary" class="link" @click="jumpTo(reason.field!)">{{ reason.sentence }}</NButton>
         </li>
       </ul>
     </section>
@@ -275,7 +282,7 @@ const index = [
       <h2>Missing before it can be checked</h2>
       <ul class="missing">
         <li v-for="reason in readiness" :key="reason.code">
-          <button class="link" type="button" @click="jumpTo(reason.field!)">{{ reason.sentence }}</button>
+          <NButton text type="primary" class="link" @click="jumpTo(reason.field!)">{{ reason.sentence }}</NButton>
         </li>
       </ul>
     </section>
@@ -320,23 +327,9 @@ const index = [
           clearable
           @pick="choice.pick($event as number | null)"
         />
-        <PickField
-          id="f-consequence"
-          label="Who is affected"
-          :value="it.consequence"
-          :choices="CONSEQUENCES.map((one) => ({ value: one, label: CONSEQUENCE_NAMES[one] }))"
-          :disabled="!mayEdit"
-          @pick="save({ consequence: $event as Consequence })"
-        />
-        <PickField
-          id="f-urgency"
-          label="How soon"
-          :value="it.urgency"
-          :choices="URGENCIES.map((one) => ({ value: one, label: URGENCY_NAMES[one] }))"
-          :disabled="!mayEdit"
-          @pick="save({ urgency: $event as Urgency })"
-        />
+        <PriorityGrid class="whole" :matrix="it.decides.matrix" :consequence="it.consequence" :urgency="it.urgency" :disabled="!mayEdit" @choose="save" />
         <HazardFields
+          :table="it.decides.hazards"
           :severity="it.hazardSeverity"
           :likelihood="it.hazardLikelihood"
           :disabled="!mayEdit"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import { DecimalField, PickField } from '#web/kit'
 import type { Choice } from '#web/kit'
@@ -57,10 +58,10 @@ function remove(index: number): void {
         :disabled="disabled"
         @save="((line.percent = $event as number | null), change())"
       />
-      <button v-if="!disabled && lines.length > 1" class="push" type="button" :aria-label="`Remove payer ${index + 1}`" @click="remove(index)">Remove</button>
+      <NButton v-if="!disabled && lines.length > 1" :aria-label="`Remove payer ${index + 1}`" @click="remove(index)">Remove</NButton>
     </div>
     <div v-if="!disabled" class="acts">
-      <button class="push" type="button" @click="lines.push({ payerId: null, percent: lines.length ? null : 10_000 })">Add a payer</button>
+      <NButton @click="lines.push({ payerId: null, percent: lines.length ? null : 10_000 })">Add a payer</NButton>
     </div>
     <p v-if="problem" class="problem">{{ problem }}</p>
     <p v-else-if="lines.length && !whole" class="problem">The shares add to {{ sum / 100 }} %. They are saved when they add to 100 %.</p>

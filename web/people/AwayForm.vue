@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed } from 'vue'
 import { endAway, listAway, saveAway } from '#contract/people'
 import {
+  MomentEntry,
   call,
   DialogBox,
   DraftNote,
@@ -52,9 +54,9 @@ const mayEnd = (accountId: number) => others || accountId === session.self!.acco
           ><strong>{{ one.name }}</strong
           >{{ one.now ? '' : ` from ${shortTime(one.fromAt)}` }} until {{ shortTime(one.untilAt) }}: {{ one.deputy }} decides.</span
         >
-        <button v-if="mayEnd(one.accountId)" class="push" type="button" :aria-label="`${one.name} is back`" @click="end(one.id, one.name)">
+        <NButton v-if="mayEnd(one.accountId)" :aria-label="`${one.name} is back`" @click="end(one.id, one.name)">
           {{ one.now ? 'Back now' : 'Take it out' }}
-        </button>
+        </NButton>
       </li>
     </ul>
     <p v-else class="soft">Nobody is away, and nobody will be.</p>
@@ -76,16 +78,10 @@ const mayEnd = (accountId: number) => others || accountId === session.self!.acco
         :problem="problem?.at('deputyId')"
         @pick="form.deputyId = $event as number"
       />
-      <div class="field">
-        <label for="away-from">From</label><input id="away-from" v-model="form.from" class="entry mono" type="datetime-local" required />
-        <p v-if="problem?.at('fromAt')" class="problem">{{ problem.at('fromAt') }}</p>
-      </div>
-      <div class="field">
-        <label for="away-until">Until</label><input id="away-until" v-model="form.until" class="entry mono" type="datetime-local" required />
-        <p v-if="problem?.at('untilAt')" class="problem">{{ problem.at('untilAt') }}</p>
-      </div>
-      <button class="push first" type="submit">Note it</button>
-      <button class="push" type="button" @click="$emit('close')">Leave <kbd>Esc</kbd></button>
+      <MomentEntry id="away-from" v-model="form.from" label="From" required :problem="problem?.at('fromAt')" />
+      <MomentEntry id="away-until" v-model="form.until" label="Until" required :problem="problem?.at('untilAt')" />
+      <NButton type="primary" attr-type="submit">Note it</NButton>
+      <NButton @click="$emit('close')">Leave <kbd>Esc</kbd></NButton>
     </form>
   </DialogBox>
 </template>

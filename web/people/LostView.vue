@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { useRoute } from 'vue-router'
 
 const route = useRoute()
@@ -8,6 +9,6 @@ const route = useRoute()
   <main class="empty">
     <h1>{{ route.query.why === 'role' ? 'Your role does not include this' : 'There is nothing at this address' }}</h1>
     <p>{{ route.query.why === 'role' ? 'An administrator can give you the role in Setup.' : 'The address may have been copied in part.' }}</p>
-    <a class="push" href="/">Go to your first screen</a>
+    <NButton tag="a" href="/">Go to your first screen</NButton>
   </main>
 </template>

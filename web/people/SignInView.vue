@@ -2,12 +2,11 @@
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { NButton } from 'naive-ui/es/button'
-import { NConfigProvider } from 'naive-ui/es/config-provider'
 import { readDemoPeople } from '#contract/people'
 import type { DemoPeople } from '#contract/people'
 import { formatMinor } from '#core/kit'
 import { ROLE_NAMES } from '#core/people'
-import { call, CallProblem, theme, useLoading, useSession, naiveTheme } from '#web/kit'
+import { call, CallProblem, TextEntry, useLoading, useSession } from '#web/kit'
 
 const session = useSession()
 const route = useRoute()
@@ -47,35 +46,12 @@ async function enter(): Promise<void> {
     <form class="card" @submit.prevent="enter">
       <p class="wordmark">Evrix</p>
       <h1>Sign in</h1>
-      <div class="field">
-        <label for="email">Mail address</label>
-        <input id="email" v-model="email" class="entry" type="email" autocomplete="username" required autofocus />
-      </div>
-      <div class="field">
-        <label for="password">Password</label>
-        <input
-          id="password"
-          v-model="password"
-          class="entry"
-          type="password"
-          autocomplete="current-password"
-          required
-          :aria-invalid="!!wrong"
-          aria-describedby="wrong"
-        />
-        <p id="wrong" class="problem" role="alert">{{ wrong }}</p>
-      </div>
-      <button class="push first" :disabled="busy">{{ busy ? 'Signing in' : 'Sign in' }}</button>
+      <TextEntry id="email" v-model="email" label="Mail address" kind="email" autocomplete="username" required autofocus />
+      <TextEntry id="password" v-model="password" label="Password" kind="password" autocomplete="current-password" required :problem="wrong" />
+      <NButton type="primary" attr-type="submit" :disabled="busy">{{ busy ? 'Signing in' : 'Sign in' }}</NButton>
       <p class="soft">Something broken? You need no account: use the page of your site, or the code on the wall.</p>
     </form>
-    <NConfigProvider
-      v-if="demo.value.value?.password"
-      :theme-overrides="naiveTheme(theme)"
-      :inline-theme-disabled="true"
-      tag="section"
-      class="demo"
-      aria-label="People of the demo world"
-    >
+    <section v-if="demo.value.value?.password" class="demo" aria-label="People of the demo world">
       <h2>A demo world</h2>
       <p class="soft">Everything in it is made up. Come in as one of its people; the password of all of them is {{ demo.value.value.password }}.</p>
       <ul>
@@ -85,7 +61,7 @@ async function enter(): Promise<void> {
           </NButton>
         </li>
       </ul>
-    </NConfigProvider>
+    </section>
   </main>
 </template>
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { printLabels } from '#contract/places'
 import { counted } from '#core/kit'
 import { LABEL_SHEETS, LABEL_SIZES } from '#core/places'
 import type { LabelSize } from '#core/places'
-import { address } from '#web/kit'
+import { ChoiceEntry, address } from '#web/kit'
 
 /** Labels for what is chosen: sheets to print, with a code that opens the Counter there. */
 const MOST = 500
@@ -24,12 +25,9 @@ const href = computed(() => address(printLabels, { kind: props.kind, ids: props.
     </p>
     <template v-else>
       <p>{{ counted(ids.length, kind === 'assets' ? 'asset' : 'place') }} ticked</p>
-      <label for="label-size" class="soft">Size</label>
-      <select id="label-size" v-model="size" class="entry">
-        <option v-for="one in LABEL_SIZES" :key="one" :value="one">{{ LABEL_SHEETS[one].name }}</option>
-      </select>
+      <ChoiceEntry id="label-size" v-model="size" inline label="Size" :options="LABEL_SIZES.map((one) => ({ value: one, label: LABEL_SHEETS[one].name }))" />
       <p v-if="ids.length > MOST" class="problem">Only {{ MOST }} labels at a time; the first {{ MOST }} are printed.</p>
-      <a class="push first" :href="href" target="_blank" rel="noopener">Labels on {{ counted(sheets, 'sheet') }}</a>
+      <NButton tag="a" type="primary" :href="href" target="_blank" rel="noopener">Labels on {{ counted(sheets, 'sheet') }}</NButton>
     </template>
   </div>
 </template>
@@ -44,8 +42,5 @@ const href = computed(() => address(printLabels, { kind: props.kind, ids: props.
 }
 .bar p {
   margin: 0;
-}
-.bar .entry {
-  width: auto;
 }
 </style>

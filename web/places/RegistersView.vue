@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { NCheckbox } from 'naive-ui/es/checkbox'
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { readRegister } from '#contract/places'
 import type { RegisterName } from '#contract/places'
 import { formatMinor } from '#core/kit'
-import { call, dayOf, ProblemNote, useLoading, useSoon } from '#web/kit'
+import { TextEntry, call, dayOf, ProblemNote, useLoading, useSoon } from '#web/kit'
 import LabelBar from './LabelBar.vue'
 
 /** Places, assets, people, vendors, payers and parts: found by typing part of what they are called. */
@@ -102,10 +104,15 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
   <div class="page">
     <header>
       <h1>Registers</h1>
-      <div class="field">
-        <label for="register-q" class="hidden">Find in {{ NAMES[register] }}</label
-        ><input id="register-q" v-model="q" class="entry" type="search" :placeholder="`Find in ${NAMES[register].toLowerCase()}`" />
-      </div>
+      <TextEntry
+        id="register-q"
+        v-model="q"
+        class="find"
+        kind="search"
+        label-hidden
+        :label="`Find in ${NAMES[register]}`"
+        :placeholder="`Find in ${NAMES[register].toLowerCase()}`"
+      />
     </header>
     <nav class="tabs" aria-label="Registers">
       <RouterLink v-for="(name, key) in NAMES" :key="key" :to="`/registers/${key}`" :aria-current="key === register ? 'page' : undefined">{{
@@ -119,11 +126,10 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
         <thead>
           <tr>
             <th v-if="labelled" class="tick">
-              <input
-                type="checkbox"
+              <NCheckbox
                 aria-label="Choose all that are listed"
                 :checked="chosen.length > 0 && chosen.length === list.value.value.rows.length"
-                @change="chooseAll"
+                @update:checked="chooseAll"
               />
             </th>
             <th v-for="column in COLUMNS[register]" :key="column.key" :class="{ amount: column.as === 'money' || column.as === 'percent' }">
@@ -133,7 +139,13 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
         </thead>
         <tbody>
           <tr v-for="row in list.value.value.rows" :key="row.id">
-            <td v-if="labelled" class="tick"><input v-model="chosen" type="checkbox" :value="row.id" :aria-label="`Choose ${row.name}`" /></td>
+            <td v-if="labelled" class="tick">
+              <NCheckbox
+                :checked="chosen.includes(row.id)"
+                :aria-label="`Choose ${row.name}`"
+                @update:checked="(on: boolean) => (chosen = on ? [...chosen, row.id] : chosen.filter((id) => id !== row.id))"
+              />
+            </td>
             <td
               v-for="column in COLUMNS[register]"
               :key="column.key"
@@ -145,7 +157,7 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
         </tbody>
       </table>
       <p v-else class="soft">Nothing in {{ NAMES[register].toLowerCase() }} matches “{{ q }}”.</p>
-      <p v-if="list.value.value.more"><button class="push" type="button" @click="(pages++, list.load())">Show 50 more</button></p>
+      <p v-if="list.value.value.more"><NButton @click="(pages++, list.load())">Show 50 more</NButton></p>
     </section>
     <div v-else class="bones wait" />
   </div>

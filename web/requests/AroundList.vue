@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import { followRequest, readAround } from '#contract/requests'
 import type { KnownRequest } from '#contract/requests'
-import { address, call, CallProblem, longTime, useSoon } from '#web/kit'
+import { TextEntry, address, call, CallProblem, longTime, useSoon } from '#web/kit'
 import { readHelpFile } from '#contract/help'
 import { BULLETIN_KINDS } from '#web/help'
 
@@ -75,14 +76,10 @@ async function follow(): Promise<void> {
       <p class="label">Reported {{ longTime(one.since) }}. {{ one.progress.sentence }}</p>
       <p v-if="joined.includes(one.id)" role="status">Look into your mail and confirm the address; then you hear how it goes. You need not send it again.</p>
       <form v-else-if="joining?.id === one.id" class="follow" @submit.prevent="follow">
-        <div class="field">
-          <label for="follow-email">Your mail address, to hear how it goes</label
-          ><input id="follow-email" v-model="mailTo" class="entry" type="email" autocomplete="email" :aria-invalid="!!wrong" />
-          <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-        </div>
-        <button class="push first">Add me</button> <button class="push" type="button" @click="joining = null">Not now</button>
+        <TextEntry id="follow-email" v-model="mailTo" label="Your mail address, to hear how it goes" kind="email" :problem="wrong" autocomplete="email" />
+        <NButton type="primary" attr-type="submit">Add me</NButton> <NButton @click="joining = null">Not now</NButton>
       </form>
-      <button v-else class="push" type="button" @click="begin(one)">Me too</button>
+      <NButton v-else @click="begin(one)">Me too</NButton>
     </article>
     <details v-for="one in around!.articles" :key="`a${one.id}`" class="known">
       <summary>{{ one.title }}</summary>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { RowButton, TextEntry } from '#web/kit'
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import type { CounterCategory } from '#contract/requests'
 import { foldText } from '#core/kit'
@@ -33,22 +35,21 @@ function press(one: CounterCategory): void {
     <p>
       <strong>{{ current.name }}</strong> <span v-if="parentName(current)" class="label">{{ parentName(current) }}</span>
     </p>
-    <button class="push" type="button" @click="chosen = null">Choose something else</button>
+    <NButton @click="chosen = null">Choose something else</NButton>
   </div>
   <div v-else class="field">
-    <label for="category-text">Find by a word{{ needed ? ' (needed)' : ', or leave it to us' }}</label>
-    <input id="category-text" v-model="text" class="entry" type="search" autocomplete="off" />
-    <button v-if="opened && !text" class="push back" type="button" @click="opened = null">All kinds</button>
+    <TextEntry id="category-text" v-model="text" kind="search" autocomplete="off" :label="`Find by a word${needed ? ' (needed)' : ', or leave it to us'}`" />
+    <NButton v-if="opened && !text" class="back" @click="opened = null">All kinds</NButton>
     <ul v-if="shown.length" class="found kinds" aria-label="Kinds">
       <li v-for="one in shown" :key="one.id">
-        <button class="plain" type="button" @click="press(one)">
+        <RowButton class="plain" @click="press(one)">
           <strong>{{ one.name }}</strong><template v-if="one.hint"
             ><br /><span class="label">{{ one.hint }}</span></template
           >
-        </button>
+        </RowButton>
       </li>
     </ul>
-    <button v-if="opened && !text" class="push back" type="button" @click="chosen = opened">None of these</button>
+    <NButton v-if="opened && !text" class="back" @click="chosen = opened">None of these</NButton>
     <p v-if="!shown.length" class="label">Nothing is called that. Leave it out, and say it in your own words.</p>
   </div>
   <p v-if="problem" class="problem" role="alert">{{ problem }}</p>

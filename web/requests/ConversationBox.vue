@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { writeComment } from '#contract/requests'
 import type { CommentKind, Conversation } from '#contract/requests'
-import { call, CallProblem, shortTime, useDraft } from '#web/kit'
+import { TextEntry, call, CallProblem, shortTime, useDraft } from '#web/kit'
 import { PictureRow } from '#web/sheets'
 
 /** What was said. A note and a message cannot be taken for each other: place, colour and wording differ. */
@@ -58,10 +59,8 @@ async function send(): Promise<void> {
   <p v-else class="soft">Nothing has been said yet.</p>
   <form v-if="mayWrite" class="write" :class="kind" @submit.prevent="send" @keydown.ctrl.enter.prevent="send">
     <div class="kinds" role="group" aria-label="Who reads it">
-      <button class="push" :class="{ on: kind === 'note' }" type="button" :aria-pressed="kind === 'note'" @click="choose('note')">Note for the desk</button>
-      <button class="push" :class="{ on: kind === 'message' }" type="button" :aria-pressed="kind === 'message'" @click="choose('message')">
-        Message to the reporter
-      </button>
+      <NButton :class="{ on: kind === 'note' }" :aria-pressed="kind === 'note'" @click="choose('note')">Note for the desk</NButton>
+      <NButton :class="{ on: kind === 'message' }" :aria-pressed="kind === 'message'" @click="choose('message')"> Message to the reporter </NButton>
     </div>
     <div v-if="switching" class="ask" role="alert">
       <p>
@@ -71,19 +70,21 @@ async function send(): Promise<void> {
             : 'What you typed as a message will stay at the desk; the reporter will not see it.'
         }}
       </p>
-      <button class="push" type="button" @click="settle(true)">{{ switching === 'message' ? 'Make it a message' : 'Make it a note' }}</button>
-      <button class="push" type="button" @click="settle(false)">Leave it as it is</button>
+      <NButton @click="settle(true)">{{ switching === 'message' ? 'Make it a message' : 'Make it a note' }}</NButton>
+      <NButton @click="settle(false)">Leave it as it is</NButton>
     </div>
-    <div class="field">
-      <label for="comment">{{
-        kind === 'note' ? 'Only the desk reads this' : reaches ? `Mailed to ${reaches}` : 'The reporter left no address: call them instead'
-      }}</label>
-      <textarea id="comment" v-model="text" class="entry" maxlength="4000" rows="3" :aria-invalid="!!wrong" />
-      <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-    </div>
-    <button class="push" :class="{ first: kind === 'message' }" :disabled="busy || !text.trim() || !!switching">
+    <TextEntry
+      id="comment"
+      v-model="text"
+      :label="kind === 'note' ? 'Only the desk reads this' : reaches ? `Mailed to ${reaches}` : 'The reporter left no address: call them instead'"
+      long
+      :max="4000"
+      :problem="wrong"
+      rows="3"
+    />
+    <NButton :type="kind === 'message' ? 'primary' : 'default'" attr-type="submit" :disabled="busy || !text.trim() || !!switching">
       {{ kind === 'note' ? 'Keep the note' : 'Send to the reporter' }} <kbd>Ctrl Enter</kbd>
-    </button>
+    </NButton>
   </form>
 </template>
 
@@ -136,9 +137,6 @@ async function send(): Promise<void> {
   padding: 10px 12px;
   border-radius: 6px;
   margin-inline: 0;
-}
-.write .field {
-  width: 100%;
 }
 .kinds {
   display: flex;

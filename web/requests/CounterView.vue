@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, nextTick, reactive, ref, watch } from 'vue'
 import type { Ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { readClaimedFile, readCounter, readCounterSpot, uploadCounterFile } from '#contract/requests'
 import { answerReasons, counterReasons } from '#core/requests'
 import type { CounterField } from '#core/requests'
-import { address, call, ProblemNote, useDraft, useLoading } from '#web/kit'
+import { TextEntry, PhonePage, address, call, ProblemNote, useDraft, useLoading } from '#web/kit'
 import AroundList from './AroundList.vue'
 import CategoryField from './CategoryField.vue'
 import FilesField from './FilesField.vue'
@@ -113,7 +114,7 @@ const upload = (file: Blob, name: string) => call(uploadCounterFile, { site: sit
 </script>
 
 <template>
-  <div class="phone roomy">
+  <PhonePage>
     <header>
       <h1>{{ it?.name ?? 'Help desk' }}</h1>
       <p v-if="it" class="ways">
@@ -132,7 +133,7 @@ const upload = (file: Blob, name: string) => call(uploadCounterFile, { site: sit
         </p>
         <p>Keep this private link. It shows how it goes{{ draft.email ? ', and it is in the mail we sent you' : '' }}:</p>
         <p><a :href="sent.link" class="mine">See where it stands</a></p>
-        <button class="push" type="button" @click="another">Report something else</button>
+        <NButton @click="another">Report something else</NButton>
       </div>
       <form v-else-if="it" id="report" class="form" novalidate @submit.prevent="submit">
         <p v-if="!wide" class="label">Question {{ at + 1 }} of {{ steps.length }}</p>
@@ -155,11 +156,7 @@ const upload = (file: Blob, name: string) => call(uploadCounterFile, { site: sit
         </div>
         <div v-if="shows('what')" class="card" data-step>
           <h2>What is wrong?</h2>
-          <div class="field">
-            <label for="summary">In one line (needed)</label>
-            <input id="summary" v-model="draft.summary" class="entry" maxlength="140" :aria-invalid="!!wrong.summary" />
-            <p v-if="wrong.summary" class="problem" role="alert">{{ wrong.summary }}</p>
-          </div>
+          <TextEntry id="summary" v-model="draft.summary" label="In one line (needed)" :max="140" :problem="wrong.summary" />
           <div class="field">
             <label for="description">In more words (needed)</label>
             <ul class="prompts label" aria-hidden="true">
@@ -168,16 +165,15 @@ const upload = (file: Blob, name: string) => call(uploadCounterFile, { site: sit
               <li>Since when?</li>
               <li>Seen with your own eyes, or told?</li>
             </ul>
-            <textarea
+            <TextEntry
               id="description"
               v-model="draft.description"
-              class="entry"
-              rows="4"
-              maxlength="4000"
-              aria-label="In more words (needed): which one exactly, what it does, since when, whether you have seen it yourself or were told"
-              :aria-invalid="!!wrong.description"
+              long
+              :max="4000"
+              label-hidden
+              label="In more words (needed): which one exactly, what it does, since when, whether you have seen it yourself or were told"
+              :problem="wrong.description"
             />
-            <p v-if="wrong.description" class="problem" role="alert">{{ wrong.description }}</p>
           </div>
           <FilesField
             v-if="asks('photo')"
@@ -201,31 +197,47 @@ const upload = (file: Blob, name: string) => call(uploadCounterFile, { site: sit
         <div v-if="shows('who')" class="card" data-step>
           <h2>How do we reach you?</h2>
           <p class="label">With a mail address you hear how it goes.</p>
-          <div v-if="asks('name')" class="field">
-            <label for="name">Your name{{ needs('name') ? ' (needed)' : '' }}</label
-            ><input id="name" v-model="draft.name" class="entry" autocomplete="name" maxlength="120" :aria-invalid="!!wrong.name" />
-            <p v-if="wrong.name" class="problem" role="alert">{{ wrong.name }}</p>
-          </div>
-          <div v-if="asks('email')" class="field">
-            <label for="email">Mail address{{ needs('email') ? ' (needed)' : '' }}</label
-            ><input id="email" v-model="draft.email" class="entry" type="email" autocomplete="email" :aria-invalid="!!wrong.email" />
-            <p v-if="wrong.email" class="problem" role="alert">{{ wrong.email }}</p>
-          </div>
-          <div v-if="asks('phone')" class="field">
-            <label for="phone">Phone{{ needs('phone') ? ' (needed)' : '' }}</label
-            ><input id="phone" v-model="draft.phone" class="entry" type="tel" autocomplete="tel" maxlength="40" :aria-invalid="!!wrong.phone" />
-            <p v-if="wrong.phone" class="problem" role="alert">{{ wrong.phone }}</p>
-          </div>
-          <div v-if="asks('wish')" class="field">
-            <label for="wish">By when would you like it done?{{ needs('wish') ? ' (needed)' : '' }}</label
-            ><input id="wish" v-model="draft.wish" class="entry" maxlength="200" :aria-invalid="!!wrong.wish" />
-            <p v-if="wrong.wish" class="problem" role="alert">{{ wrong.wish }}</p>
-          </div>
+          <TextEntry
+            v-if="asks('name')"
+            id="name"
+            v-model="draft.name"
+            :label="`Your name${needs('name') ? ' (needed)' : ''}`"
+            :max="120"
+            :problem="wrong.name"
+            autocomplete="name"
+          />
+          <TextEntry
+            v-if="asks('email')"
+            id="email"
+            v-model="draft.email"
+            :label="`Mail address${needs('email') ? ' (needed)' : ''}`"
+            kind="email"
+            :problem="wrong.email"
+            autocomplete="email"
+          />
+          <TextEntry
+            v-if="asks('phone')"
+            id="phone"
+            v-model="draft.phone"
+            :label="`Phone${needs('phone') ? ' (needed)' : ''}`"
+            kind="tel"
+            :max="40"
+            :problem="wrong.phone"
+            autocomplete="tel"
+          />
+          <TextEntry
+            v-if="asks('wish')"
+            id="wish"
+            v-model="draft.wish"
+            :label="`By when would you like it done?${needs('wish') ? ' (needed)' : ''}`"
+            :max="200"
+            :problem="wrong.wish"
+          />
         </div>
         <div v-if="waiting" class="card" role="status">
           <h2>No connection</h2>
           <p>What you wrote is kept on this device and is sent by itself when the line is back. It is sent once.</p>
-          <button class="push" type="button" @click="giveUpWaiting">Change something first</button>
+          <NButton @click="giveUpWaiting">Change something first</NButton>
         </div>
         <p v-if="problem" class="problem" role="alert">{{ problem.message }}</p>
       </form>
@@ -233,16 +245,15 @@ const upload = (file: Blob, name: string) => call(uploadCounterFile, { site: sit
     </main>
     <div v-if="it && !sent" class="bar">
       <div>
-        <button v-if="!wide && at > 0" class="push" type="button" @click="go(steps[at - 1]!)">Back</button>
-        <button class="push first" type="submit" form="report" :disabled="sending || waiting">
+        <NButton v-if="!wide && at > 0" @click="go(steps[at - 1]!)">Back</NButton>
+        <NButton type="primary" attr-type="submit" form="report" :disabled="sending || waiting">
           {{ last ? (sending || waiting ? 'Sending' : 'Send') : 'Next' }}
-        </button>
+        </NButton>
       </div>
     </div>
-  </div>
+  </PhonePage>
 </template>
 
-<style src="../kit/phone.css"></style>
 <style scoped>
 .form {
   display: grid;

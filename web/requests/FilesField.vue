@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { defineAsyncComponent, ref } from 'vue'
 import type { KeptFile } from '#contract/requests'
-import { CallProblem } from '#web/kit'
+import { FileEntry, CallProblem } from '#web/kit'
 
 /** Photos and documents: taken, chosen or dropped; a photo can be cut and drawn on before it is sent. */
 const PhotoEditor = defineAsyncComponent(() => import('./PhotoEditor.vue'))
@@ -22,11 +23,6 @@ const editing = ref<{ file: Blob; name: string; claim: string | null } | null>(n
 const originals = new Map<string, { file: Blob; name: string }>()
 const dragging = ref(false)
 
-function chosen(event: Event): void {
-  const input = event.target as HTMLInputElement
-  void addAll([...(input.files ?? [])])
-  input.value = ''
-}
 function dropped(event: DragEvent): void {
   dragging.value = false
   void addAll([...(event.dataTransfer?.files ?? [])])
@@ -90,8 +86,7 @@ async function edited(picture: Blob): Promise<void> {
 
 <template>
   <div class="field drop" :class="{ dragging }" @dragover.prevent="dragging = true" @dragleave="dragging = false" @drop.prevent="dropped">
-    <label for="files">{{ label }}</label>
-    <input id="files" type="file" class="entry" multiple :disabled="busy > 0 || files.length >= MOST" @change="chosen" />
+    <FileEntry id="files" :label="label" press="Choose files" multiple :disabled="busy > 0 || files.length >= MOST" @choose="addAll" />
     <p v-if="busy" class="label" role="status">Sending a file …</p>
     <p v-for="one in wrong" :key="one" class="problem" role="alert">{{ one }}</p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -101,8 +96,8 @@ async function edited(picture: Blob): Promise<void> {
         <span v-else class="name"
           >{{ file.name }}<br /><span class="label">{{ Math.max(1, Math.round(file.bytes / 1024)) }} kB</span></span
         >
-        <button v-if="preview(file)" class="push" type="button" :aria-label="`Cut or draw on photo ${index + 1}`" @click="edit(file)">Cut or draw</button>
-        <button class="push" type="button" :aria-label="`Remove ${file.name}`" @click="remove(file.claim)">Remove</button>
+        <NButton v-if="preview(file)" :aria-label="`Cut or draw on photo ${index + 1}`" @click="edit(file)">Cut or draw</NButton>
+        <NButton :aria-label="`Remove ${file.name}`" @click="remove(file.claim)">Remove</NButton>
       </li>
     </ul>
     <PhotoEditor v-if="editing" :picture="editing.file" @done="edited" @leave="editing = null" />

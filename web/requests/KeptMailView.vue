@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { nextTick, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { dismissMail, listKeptMail, takeKeptMail } from '#contract/requests'
-import { call, CallProblem, ProblemNote, shortTime, useLoading, useUndo } from '#web/kit'
+import { TextEntry, call, CallProblem, ProblemNote, shortTime, useLoading, useUndo } from '#web/kit'
 import WholeMail from './WholeMail.vue'
 
 /** Mail that made no request, with the reason: the desk may see it otherwise. */
@@ -65,14 +66,11 @@ async function take(id: number): Promise<void> {
             <td>{{ mail.reason }}</td>
             <td class="acts">
               <WholeMail :id="mail.id" label="Read it" />
-              <button class="push first" type="button" @click="take(mail.id)">Make it a request</button>
-              <button v-if="dismissing !== mail.id" class="push" type="button" @click="begin(mail.id)">Dismiss …</button>
+              <NButton type="primary" @click="take(mail.id)">Make it a request</NButton>
+              <NButton v-if="dismissing !== mail.id" @click="begin(mail.id)">Dismiss …</NButton>
               <form v-else class="dismiss" @submit.prevent="dismiss(mail.id)">
-                <div class="field">
-                  <label :for="`why-${mail.id}`">Why nothing is to be made of it</label>
-                  <input :id="`why-${mail.id}`" v-model="reason" class="entry" maxlength="300" required />
-                </div>
-                <button class="push first">Dismiss it</button> <button class="push" type="button" @click="dismissing = null">Leave it</button>
+                <TextEntry :id="`why-${mail.id}`" v-model="reason" label="Why nothing is to be made of it" :max="300" required />
+                <NButton type="primary" attr-type="submit">Dismiss it</NButton> <NButton @click="dismissing = null">Leave it</NButton>
               </form>
             </td>
           </tr>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { askForMine, readMine } from '#contract/requests'
-import { call, CallProblem, longTime, ProblemNote, useLoading } from '#web/kit'
+import { TextEntry, PhonePage, call, CallProblem, longTime, ProblemNote, useLoading } from '#web/kit'
 
 /** Everything somebody has sent: asked for by mail address, opened by the link mailed there. */
 const route = useRoute()
@@ -36,7 +37,7 @@ async function ask(): Promise<void> {
 </script>
 
 <template>
-  <div class="phone roomy">
+  <PhonePage>
     <header>
       <h1>What I have sent</h1>
       <p v-if="mine.value.value">{{ mine.value.value.email }}</p>
@@ -46,20 +47,16 @@ async function ask(): Promise<void> {
         <ProblemNote v-if="mine.problem.value && !mine.value.value" :problem="mine.problem.value" @retry="mine.load" />
         <template v-else-if="mine.value.value">
           <div class="counts" role="group" aria-label="Show only">
-            <button class="push" :class="{ on: only === null }" type="button" :aria-pressed="only === null" @click="only = null">
-              All {{ mine.value.value.rows.length }}
-            </button>
-            <button
+            <NButton :class="{ on: only === null }" :aria-pressed="only === null" @click="only = null"> All {{ mine.value.value.rows.length }} </NButton>
+            <NButton
               v-for="one in mine.value.value.counts"
               :key="one.step"
-              class="push"
               :class="{ on: only === one.step }"
-              type="button"
               :aria-pressed="only === one.step"
               @click="only = one.step"
             >
               {{ STEPS[one.step] }} {{ one.count }}
-            </button>
+            </NButton>
           </div>
           <RouterLink
             v-for="row in mine.value.value.rows.filter((one) => !only || one.progress.step === only)"
@@ -84,19 +81,14 @@ async function ask(): Promise<void> {
         <p>If anything was sent from {{ email }}, a link to it is on its way there. It works for one day.</p>
       </div>
       <form v-else class="card" novalidate @submit.prevent="ask">
-        <div class="field">
-          <label for="mine-email">Your mail address</label
-          ><input id="mine-email" v-model="email" class="entry" type="email" autocomplete="email" :aria-invalid="!!wrong" />
-          <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-        </div>
+        <TextEntry id="mine-email" v-model="email" label="Your mail address" kind="email" :problem="wrong" autocomplete="email" />
         <p class="label">We mail you a link to everything you have sent. No password, no account.</p>
-        <button class="push first">Mail me the link</button>
+        <NButton type="primary" attr-type="submit">Mail me the link</NButton>
       </form>
     </main>
-  </div>
+  </PhonePage>
 </template>
 
-<style src="../kit/phone.css"></style>
 <style scoped>
 .counts {
   display: flex;

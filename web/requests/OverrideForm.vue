@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
-import { useDraft } from '#web/kit'
+import { ChoiceEntry, TextEntry, useDraft } from '#web/kit'
 
 defineProps<{ choices: { value: string; label: string }[] }>()
 const emit = defineEmits<{ save: [string, string]; leave: [] }>()
@@ -10,18 +11,10 @@ const reason = useDraft(() => `override-${location.pathname}`)
 
 <template>
   <form class="override" @submit.prevent="emit('save', priority, reason)" @keydown.ctrl.enter.prevent="emit('save', priority, reason)">
-    <div class="field">
-      <label for="override-priority">Priority</label
-      ><select id="override-priority" v-model="priority" class="entry">
-        <option v-for="one in choices" :key="one.value" :value="one.value">{{ one.label }}</option>
-      </select>
-    </div>
-    <div class="field grow">
-      <label for="override-reason">Why not what the rule gives (needed)</label
-      ><input id="override-reason" v-model="reason" class="entry" maxlength="200" required />
-    </div>
-    <button class="push first" type="submit">Set it</button>
-    <button class="push" type="button" @click="emit('leave')">Leave it</button>
+    <ChoiceEntry id="override-priority" v-model="priority" label="Priority" :options="choices" />
+    <TextEntry id="override-reason" v-model="reason" label="Why not what the rule gives (needed)" :max="200" class="grow" required />
+    <NButton type="primary" attr-type="submit">Set it</NButton>
+    <NButton @click="emit('leave')">Leave it</NButton>
   </form>
 </template>
 

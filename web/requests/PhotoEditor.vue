@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { onMounted, onUnmounted, ref, shallowRef, watch } from 'vue'
 import { DialogBox } from '#web/kit'
 import { draw, isMeant } from './markUp'
@@ -77,19 +78,11 @@ function finish(): void {
     <div class="editor">
       <p v-if="failed" class="problem" role="alert">This photo cannot be drawn on here. Send it as it is.</p>
       <div class="tools" role="toolbar" aria-label="Tools">
-        <button
-          v-for="(name, one) in TOOLS"
-          :key="one"
-          class="push"
-          :class="{ on: tool === one }"
-          type="button"
-          :aria-pressed="tool === one"
-          @click="tool = one"
-        >
+        <NButton v-for="(name, one) in TOOLS" :key="one" :class="{ on: tool === one }" :aria-pressed="tool === one" @click="tool = one">
           {{ name }}
-        </button>
-        <button class="push" type="button" @click="marks.push({ kind: 'turn' })">Turn</button>
-        <button class="push" type="button" :disabled="!marks.length" @click="marks.pop()">Undo</button>
+        </NButton>
+        <NButton @click="marks.push({ kind: 'turn' })">Turn</NButton>
+        <NButton :disabled="!marks.length" @click="marks.pop()">Undo</NButton>
       </div>
       <canvas
         ref="stage"
@@ -102,8 +95,8 @@ function finish(): void {
         @pointercancel="drawing = null"
       />
       <div class="acts">
-        <button class="push first" type="button" :disabled="!source || busy" @click="finish">Use this photo</button>
-        <button class="push" type="button" @click="emit('leave')">Leave it as it was</button>
+        <NButton type="primary" :disabled="!source || busy" @click="finish">Use this photo</NButton>
+        <NButton @click="emit('leave')">Leave it as it was</NButton>
       </div>
     </div>
   </DialogBox>
@@ -121,9 +114,6 @@ function finish(): void {
   gap: 8px;
 }
 .tools .push,
-.acts .push {
-  min-height: 48px;
-}
 .on {
   background: var(--shoal);
   border-color: var(--tide);

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { FieldFrame, MomentEntryLater, TextEntry } from '#web/kit'
+import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
+import { NCheckbox, NCheckboxGroup } from 'naive-ui/es/checkbox'
 import { computed } from 'vue'
 import { askedQuestions } from '#core/requests'
 import type { Answer, Answers, Question } from '#core/requests'
@@ -9,8 +12,8 @@ const answers = defineModel<Answers>({ required: true })
 const asked = computed(() => askedQuestions(props.questions, answers.value))
 const answer = (code: string, value: Answer) => (answers.value = { ...answers.value, [code]: value })
 const listed = (code: string) => [answers.value[code] ?? []].flat().map(String)
-const tick = (code: string, option: string, on: boolean) => answer(code, on ? [...listed(code), option] : listed(code).filter((one) => one !== option))
-const valueOf = (event: Event) => (event.target as HTMLInputElement).value
+const textOf = (code: string) => String(answers.value[code] ?? '')
+const isListed = (one: Question) => one.kind === 'yes_no' || one.kind === 'choice' || one.kind === 'several'
 const limits = (one: Question) =>
   typeof one.least === 'number' && typeof one.most === 'number'
     ? `, ${one.least} to ${one.most}`
@@ -19,63 +22,61 @@ const limits = (one: Question) =>
       : typeof one.most === 'number'
         ? `, at most ${one.most}`
         : ''
+const titleOf = (one: Question) => `${one.label}${one.unit ? ` (${one.unit}${limits(one)})` : ''}${one.required ? ' (needed)' : ''}`
 </script>
 
 <template>
-  <div v-for="one in asked" :key="one.code" class="field">
-    <fieldset v-if="one.kind === 'yes_no' || one.kind === 'choice'" :aria-invalid="!!wrong[`answers.${one.code}`]">
-      <legend>{{ one.label }}{{ one.required ? ' (needed)' : '' }}</legend>
-      <label v-for="option in one.kind === 'yes_no' ? ['yes', 'no'] : one.options" :key="option" class="option"
-        ><input type="radio" :name="`q-${one.code}`" :value="option" :checked="answers[one.code] === option" @change="answer(one.code, option)" />
-        {{ one.kind === 'yes_no' ? (option === 'yes' ? 'Yes' : 'No') : option }}</label
+  <template v-for="one in asked" :key="one.code">
+    <FieldFrame v-if="isListed(one)" :label="titleOf(one)" :problem="wrong[`answers.${one.code}`]">
+      <NCheckboxGroup
+        v-if="one.kind === 'several'"
+        :value="listed(one.code)"
+        role="group"
+        :aria-label="one.label"
+        @update:value="(all) => answer(one.code, all.map(String))"
       >
-    </fieldset>
-    <fieldset v-else-if="one.kind === 'several'" :aria-invalid="!!wrong[`answers.${one.code}`]">
-      <legend>{{ one.label }}{{ one.required ? ' (needed)' : '' }}</legend>
-      <label v-for="option in one.options" :key="option" class="option"
-        ><input type="checkbox" :checked="listed(one.code).includes(option)" @change="tick(one.code, option, ($event.target as HTMLInputElement).checked)" />
-        {{ option }}</label
+        <NCheckbox v-for="option in one.options" :key="option" class="option" :value="option">{{ option }}</NCheckbox>
+      </NCheckboxGroup>
+      <NRadioGroup
+        v-else
+        :value="textOf(one.code) || null"
+        :name="`q-${one.code}`"
+        role="radiogroup"
+        :aria-label="one.label"
+        @update:value="answer(one.code, $event)"
       >
-    </fieldset>
-    <template v-else>
-      <label :for="`q-${one.code}`">{{ one.label }}{{ one.unit ? ` (${one.unit}${limits(one)})` : '' }}{{ one.required ? ' (needed)' : '' }}</label>
-      <input
-        :id="`q-${one.code}`"
-        class="entry"
-        :class="{ mono: one.kind !== 'text' }"
-        :type="one.kind === 'date' ? 'date' : 'text'"
-        :inputmode="one.kind === 'number' || one.kind === 'meter' ? 'decimal' : undefined"
-        maxlength="500"
-        :value="answers[one.code] ?? ''"
-        :aria-invalid="!!wrong[`answers.${one.code}`]"
-        @input="answer(one.code, valueOf($event))"
-      />
-    </template>
-    <p v-if="wrong[`answers.${one.code}`]" class="problem" role="alert">{{ wrong[`answers.${one.code}`] }}</p>
-  </div>
+        <NRadio v-for="option in one.kind === 'yes_no' ? ['yes', 'no'] : one.options" :key="option" class="option" :value="option">{{
+          one.kind === 'yes_no' ? (option === 'yes' ? 'Yes' : 'No') : option
+        }}</NRadio>
+      </NRadioGroup>
+    </FieldFrame>
+    <MomentEntryLater
+      v-else-if="one.kind === 'date'"
+      :id="`q-${one.code}`"
+      day
+      :label="titleOf(one)"
+      :model-value="textOf(one.code)"
+      :problem="wrong[`answers.${one.code}`]"
+      @update:model-value="answer(one.code, $event)"
+    />
+    <TextEntry
+      v-else
+      :id="`q-${one.code}`"
+      :label="titleOf(one)"
+      :mono="one.kind !== 'text'"
+      :inputmode="one.kind === 'number' || one.kind === 'meter' ? 'decimal' : undefined"
+      :max="500"
+      :model-value="textOf(one.code)"
+      :problem="wrong[`answers.${one.code}`]"
+      @update:model-value="answer(one.code, $event)"
+    />
+  </template>
 </template>
 
 <style scoped>
-fieldset {
-  border: 0;
-  margin: 0;
-  padding: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 16px;
-}
-legend {
-  padding: 0;
-  margin-bottom: 4px;
-}
 .option {
-  display: inline-flex;
-  align-items: center;
-  gap: 8px;
   min-height: 48px;
-}
-.option input {
-  width: 20px;
-  height: 20px;
+  margin-right: 16px;
+  align-items: center;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import {
@@ -12,21 +13,11 @@ import {
   triageRequest,
   undoOutcome,
 } from '#contract/requests'
-import {
-  CHANNEL_NAMES,
-  CONSEQUENCE_NAMES,
-  CONSEQUENCES,
-  PRIORITIES,
-  PRIORITY_NAMES,
-  REQUEST_MOVES,
-  REQUEST_STATE_NAMES,
-  requestMoveReasons,
-  URGENCIES,
-  URGENCY_NAMES,
-} from '#core/requests'
-import type { Channel, Consequence, Priority, RequestMove, Urgency } from '#core/requests'
+import { CHANNEL_NAMES, PRIORITIES, PRIORITY_NAMES, REQUEST_MOVES, REQUEST_STATE_NAMES, requestMoveReasons } from '#core/requests'
+import type { Channel, Priority, RequestMove } from '#core/requests'
 import { counted, formatMinor } from '#core/kit'
 import {
+  TextEntry,
   call,
   CallProblem,
   longTime,
@@ -49,6 +40,7 @@ import {
 import { isUndecided } from '#core/requests'
 import {
   HazardFields,
+  PriorityGrid,
   ConflictBox,
   findOpenOrders,
   findOpenRequests,
@@ -185,10 +177,9 @@ const choice = useAssetChoice(
 )
 const { asking } = choice
 
-/** The first thing without which it cannot be accepted; how soon comes after who is affected. */
+/** The first thing without which it cannot be accepted. */
 const missingField = computed(() => {
-  const field = mayTriage.value ? requestMoveReasons(it.value!.facts, 'accept')[0]?.field : undefined
-  return field === 'consequence' && it.value!.consequence ? 'urgency' : field
+  return mayTriage.value ? requestMoveReasons(it.value!.facts, 'accept')[0]?.field : undefined
 })
 /** Decided field by field: the keyboard goes on to what is missing, and back to the Sheet when nothing is. */
 async function decide(fields: Parameters<typeof save>[0]): Promise<void> {
@@ -324,10 +315,10 @@ const showValue = (field: string, value: unknown) =>
       <h1>{{ it.summary }}</h1>
       <OthersHere :id="it.id" type="request" />
       <MoveBar v-if="moves.length" :moves="moves" @go="go" @jump="jumpTo"
-        ><button v-if="!missingField" class="push" type="button" @click="acceptAndGoOn">Accept, on to the next <kbd>K</kbd></button
-        ><button v-else class="push" type="button" @click="jumpTo(missingField)">What is missing <kbd>E</kbd></button
-        ><button class="push" type="button" @click="choose('order')">Accept into an order <kbd>O</kbd></button
-        ><button v-if="!takenUp" class="push first" type="button" @click="takeUp">Take it up <kbd>T</kbd></button></MoveBar
+        ><NButton v-if="!missingField" @click="acceptAndGoOn">Accept, on to the next <kbd>K</kbd></NButton
+        ><NButton v-else @click="jumpTo(missingField)">What is missing <kbd>E</kbd></NButton
+        ><NButton @click="choose('order')">Accept into an order <kbd>O</kbd></NButton
+        ><NButton v-if="!takenUp" type="primary" @click="takeUp">Take it up <kbd>T</kbd></NButton></MoveBar
       >
       <PickField
         v-if="choosing === 'order'"
@@ -355,19 +346,16 @@ const showValue = (field: string, value: unknown) =>
       </p>
       <p v-if="mayTakeBack" class="outcome">
         {{ OUTCOME_WORDS[it.outcome!.move] }}{{ it.outcome!.order ? `: ${it.outcome!.order}` : '' }}. You can take that back until somebody else acts on it.
-        <button class="push" type="button" @click="takeBack">Take it back <kbd>Y</kbd></button>
+        <NButton @click="takeBack">Take it back <kbd>Y</kbd></NButton>
       </p>
       <p v-else-if="it.outcome && whyNotBack" class="soft">It cannot be taken back any more: {{ whyNotBack }}</p>
       <p v-if="mayMakeAnother && another === null">
-        <button class="push" type="button" @click="askForAnother">Make another order of it <kbd>M</kbd></button>
+        <NButton @click="askForAnother">Make another order of it <kbd>M</kbd></NButton>
       </p>
       <form v-if="another !== null" class="another" @submit.prevent="makeAnother" @keydown.ctrl.enter.prevent="makeAnother" @keydown.esc.stop="another = null">
-        <div class="field">
-          <label for="another-summary">What the other order is about, in one line</label>
-          <input id="another-summary" v-model="another" class="entry" maxlength="140" required />
-        </div>
-        <button class="push first" type="submit">Make the order <kbd>Ctrl Enter</kbd></button>
-        <button class="push" type="button" @click="another = null">Leave it</button>
+        <TextEntry id="another-summary" v-model="another" label="What the other order is about, in one line" :max="140" required />
+        <NButton type="primary" attr-type="submit">Make the order <kbd>Ctrl Enter</kbd></NButton>
+        <NButton @click="another = null">Leave it</NButton>
       </form>
       <p v-if="it.joinedTo" class="outcome">
         Joined to <RouterLink :to="`/desk/triage/request/${it.joinedTo.id}`" class="mono">{{ it.joinedTo.number }}</RouterLink>
@@ -490,23 +478,8 @@ const showValue = (field: string, value: unknown) =>
           :disabled="!mayTriage"
           @pick="decide({ payerId: $event as number | null })"
         />
-        <PickField
-          id="f-consequence"
-          label="Who is affected"
-          :value="it.consequence"
-          :choices="CONSEQUENCES.map((one) => ({ value: one, label: CONSEQUENCE_NAMES[one] }))"
-          :disabled="!mayTriage"
-          @pick="decide({ consequence: $event as Consequence })"
-        />
-        <PickField
-          id="f-urgency"
-          label="How soon"
-          :value="it.urgency"
-          :choices="URGENCIES.map((one) => ({ value: one, label: URGENCY_NAMES[one] }))"
-          :disabled="!mayTriage"
-          @pick="decide({ urgency: $event as Urgency })"
-        />
-        <HazardFields :severity="it.hazardSeverity" :likelihood="it.hazardLikelihood" :disabled="!mayTriage" @save="save($event)" />
+        <PriorityGrid class="whole" :matrix="it.decides.matrix" :consequence="it.consequence" :urgency="it.urgency" :disabled="!mayTriage" @choose="decide" />
+        <HazardFields :table="it.decides.hazards" :severity="it.hazardSeverity" :likelihood="it.hazardLikelihood" :disabled="!mayTriage" @save="save($event)" />
         <TextField
           name="outsideReference"
           label="Reference in another system"
@@ -530,9 +503,9 @@ const showValue = (field: string, value: unknown) =>
           </p>
         </template>
         <p v-else class="soft">Who is affected and how soon give the priority.</p>
-        <button v-if="mayTriage && it.priority && !overriding" class="link" type="button" @click="overriding = true">
+        <NButton v-if="mayTriage && it.priority && !overriding" text type="primary" class="link" @click="overriding = true">
           Set another priority, with a reason
-        </button>
+        </NButton>
         <OverrideForm
           v-if="overriding"
           :choices="PRIORITIES.map((one) => ({ value: one, label: PRIORITY_NAMES[one] }))"

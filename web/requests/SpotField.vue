@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref, watch } from 'vue'
 import { findCounterSpots } from '#contract/requests'
 import type { CounterSpot } from '#contract/requests'
-import { call, useSoon } from '#web/kit'
+import { RowButton, TextEntry, call, useSoon } from '#web/kit'
 
 /** Where it is: by part of a code, name or tag, or one of those used before. Never a list of everything. */
 const props = defineProps<{ site: string; recent: CounterSpot[]; problem?: string; needed: boolean; withAssets: boolean }>()
@@ -57,38 +58,27 @@ function choose(row: CounterSpot): void {
       <strong>{{ spot.name }}</strong> <span class="mono label">{{ spot.code }}</span>
     </p>
     <p class="label">{{ spot.within }}</p>
-    <button class="push" type="button" @click="spot = null">Choose another place</button>
+    <NButton @click="spot = null">Choose another place</NButton>
   </div>
   <div v-else class="field">
-    <label for="place">Part of a name, a room number{{ withAssets ? ', or the tag on the machine' : '' }}{{ needed ? ' (needed)' : '' }}</label>
-    <input
+    <TextEntry
       id="place"
       v-model="text"
-      class="entry"
-      type="search"
+      kind="search"
       autocomplete="off"
       role="combobox"
       aria-controls="found"
       aria-autocomplete="list"
+      :label="`Part of a name, a room number${withAssets ? ', or the tag on the machine' : ''}${needed ? ' (needed)' : ''}`"
       :aria-activedescendant="at >= 0 ? idOf(at) : undefined"
       :aria-expanded="found.length > 0"
-      :aria-invalid="!!problem"
       @keydown="keys"
     />
     <ul v-if="found.length" id="found" class="found" role="listbox" aria-label="Places found">
       <li v-for="(row, index) in found" :key="`${row.placeId} ${row.assetId}`" role="presentation">
-        <button
-          :id="idOf(index)"
-          class="plain"
-          :class="{ at: index === at }"
-          type="button"
-          role="option"
-          tabindex="-1"
-          :aria-selected="index === at"
-          @click="choose(row)"
-        >
+        <RowButton :id="idOf(index)" class="plain" :class="{ at: index === at }" role="option" tabindex="-1" :aria-selected="index === at" @click="choose(row)">
           <strong>{{ row.name }}</strong> <span class="mono label">{{ row.code }}</span><br /><span class="label">{{ row.within }}</span>
-        </button>
+        </RowButton>
       </li>
     </ul>
     <p v-else-if="text.trim().length > 1 && looked === text.trim()" class="label">Nothing found. Try the building’s name or the code on the door.</p>
@@ -96,9 +86,9 @@ function choose(row: CounterSpot): void {
       <p class="label">Used before on this device</p>
       <ul class="found" aria-label="Places used before">
         <li v-for="row in recent" :key="row.code">
-          <button class="plain" type="button" @click="choose(row)">
+          <RowButton class="plain" @click="choose(row)">
             <strong>{{ row.name }}</strong> <span class="mono label">{{ row.code }}</span>
-          </button>
+          </RowButton>
         </li>
       </ul>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, onUnmounted, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { readSuggestions } from '#contract/requests'
@@ -58,7 +59,7 @@ const empty = computed(() => !trade.value && !offers.value.length && !found.valu
         <p>
           {{ one.what }}: <strong>{{ one.guess.name }}</strong>, {{ one.guess.sure }} <span class="soft">{{ one.guess.because }}</span>
         </p>
-        <button class="push" type="button" @click="emit('take', one.change)">Take it <kbd v-if="index === 0">G</kbd></button>
+        <NButton @click="emit('take', one.change)">Take it <kbd v-if="index === 0">G</kbd></NButton>
       </li>
     </ul>
     <div v-if="found.value.value.duplicates.length" class="block">
@@ -68,7 +69,7 @@ const empty = computed(() => !trade.value && !offers.value.length && !found.valu
           ><span class="mono">{{ one.number }}</span> {{ one.summary }}</RouterLink
         >
         <span class="soft">{{ one.place }}, {{ shortTime(one.receivedAt) }}</span>
-        <button v-if="mayTriage" class="push" type="button" :aria-label="`Join to it: ${one.number}`" @click="emit('join', one.id)">Join to it</button>
+        <NButton v-if="mayTriage" :aria-label="`Join to it: ${one.number}`" @click="emit('join', one.id)">Join to it</NButton>
       </p>
     </div>
     <div v-if="found.value.value.precedents.length" class="block">
@@ -118,9 +119,5 @@ const empty = computed(() => !trade.value && !offers.value.length && !found.valu
 }
 .line a {
   color: var(--ink);
-}
-.line .push {
-  padding: 1px 8px;
-  min-height: 0;
 }
 </style>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { onUnmounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { answerQuestion, confirmFollow, readTrackedFile, sayNotFixed, trackRequest, uploadTrackedFile, writeAsReporter } from '#contract/requests'
 import type { KeptFile, TrackedRequest } from '#contract/requests'
-import { address, call, CallProblem, longTime, ProblemNote, useDraft, useLoading } from '#web/kit'
+import { TextEntry, PhonePage, address, call, CallProblem, longTime, ProblemNote, useDraft, useLoading } from '#web/kit'
 import FilesField from './FilesField.vue'
 
 /** The reporter's private page: where it stands, in their words, and how to say more. */
@@ -37,7 +38,7 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
 </script>
 
 <template>
-  <div class="phone roomy">
+  <PhonePage>
     <header>
       <h1>{{ tracked.value.value?.site.name ?? 'Your request' }}</h1>
     </header>
@@ -51,25 +52,21 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
           <template v-if="tracked.value.value.toConfirm">
             <p>Somebody asked us to tell this address how it goes. If it was you, say so; nothing more is sent to it otherwise.</p>
             <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-            <button class="push first" type="button" :disabled="busy" @click="send(() => call(confirmFollow, { token }))">Yes, tell me how it goes</button>
+            <NButton type="primary" :disabled="busy" @click="send(() => call(confirmFollow, { token }))">Yes, tell me how it goes</NButton>
           </template>
           <form v-if="tracked.value.value.mayAnswer" class="card" @submit.prevent="send(() => call(answerQuestion, { token, answer }))">
-            <div class="field"><label for="answer">Your answer</label><textarea id="answer" v-model="answer" class="entry" required maxlength="2000" /></div>
+            <TextEntry id="answer" v-model="answer" label="Your answer" long :max="2000" required />
             <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-            <button class="push first" :disabled="busy">Send the answer</button>
+            <NButton type="primary" attr-type="submit" :disabled="busy">Send the answer</NButton>
           </form>
-          <button v-if="tracked.value.value.maySayNotFixed && open !== 'not_fixed'" class="push" type="button" @click="open = 'not_fixed'">
-            It is not fixed
-          </button>
+          <NButton v-if="tracked.value.value.maySayNotFixed && open !== 'not_fixed'" @click="open = 'not_fixed'"> It is not fixed </NButton>
           <p v-if="tracked.value.value.toldAgain">
             You told us that it is not fixed: the desk looks at it again as <span class="mono">{{ tracked.value.value.toldAgain }}</span>.
           </p>
           <form v-if="open === 'not_fixed'" class="card" @submit.prevent="send(() => call(sayNotFixed, { token, text: message }))">
-            <div class="field">
-              <label for="not-fixed">What is still wrong?</label><textarea id="not-fixed" v-model="message" class="entry" required maxlength="2000" />
-            </div>
+            <TextEntry id="not-fixed" v-model="message" label="What is still wrong?" long :max="2000" required />
             <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-            <button class="push first" :disabled="busy">Tell the desk</button> <button class="push" type="button" @click="open = null">Not now</button>
+            <NButton type="primary" attr-type="submit" :disabled="busy">Tell the desk</NButton> <NButton @click="open = null">Not now</NButton>
           </form>
         </div>
         <div v-if="tracked.value.value.messages.length || tracked.value.value.mayWrite" class="card">
@@ -78,17 +75,15 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
             <span class="label">{{ one.mine ? 'You' : one.from }}, {{ longTime(one.at) }}</span
             ><br /><span class="text">{{ one.text }}</span>
           </p>
-          <button v-if="tracked.value.value.mayWrite && open !== 'message'" class="push" type="button" @click="open = 'message'">Write to the desk</button>
+          <NButton v-if="tracked.value.value.mayWrite && open !== 'message'" @click="open = 'message'">Write to the desk</NButton>
           <form
             v-if="open === 'message'"
             @submit.prevent="send(() => call(writeAsReporter, { token, text: message, fileClaims: files.map((file) => file.claim) }))"
           >
-            <div class="field">
-              <label for="message">What would you like to add?</label><textarea id="message" v-model="message" class="entry" required maxlength="2000" />
-            </div>
+            <TextEntry id="message" v-model="message" label="What would you like to add?" long :max="2000" required />
             <FilesField v-model="files" :upload="upload" label="Photos and documents" />
             <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-            <button class="push first" :disabled="busy">Send</button> <button class="push" type="button" @click="open = null">Not now</button>
+            <NButton type="primary" attr-type="submit" :disabled="busy">Send</NButton> <NButton @click="open = null">Not now</NButton>
           </form>
         </div>
         <div v-if="tracked.value.value.steps.length" class="card">
@@ -126,10 +121,9 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
       </template>
       <div v-else class="bones wait" />
     </main>
-  </div>
+  </PhonePage>
 </template>
 
-<style src="../kit/phone.css"></style>
 <style scoped>
 .standing {
   font-size: 20px;

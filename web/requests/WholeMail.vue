@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { readKeptMail, readKeptMailFile, readRawMail } from '#contract/requests'
 import { address, call, ProblemNote, useLoading } from '#web/kit'
@@ -16,7 +17,7 @@ function toggle(): void {
 
 <template>
   <div class="whole">
-    <button class="push" type="button" :aria-expanded="open" @click="toggle">{{ open ? 'Close the mail' : label }}</button>
+    <NButton :aria-expanded="open" @click="toggle">{{ open ? 'Close the mail' : label }}</NButton>
     <template v-if="open">
       <ProblemNote v-if="mail.problem.value" :problem="mail.problem.value" @retry="mail.load" />
       <div v-else-if="mail.value.value" class="mail">

@@ -120,7 +120,7 @@ describe('deciding from a mail', () => {
     const view = mount(ApprovalView)
     await settled()
     await press(view, 'Send back')
-    expect(view.find('form .first').attributes('disabled')).toBeDefined()
+    expect(view.find('form .n-button--primary-type').attributes('disabled')).toBeDefined()
     await view.find('textarea').setValue('Ask the maker first.')
     await view.find('form').trigger('submit')
     await settled()

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { makeApiKey, revokeApiKey } from '#contract/setup'
 import type { IntakeSetup } from '#contract/setup'
-import { call, shortTime } from '#web/kit'
+import { rowsNamed, ListEntry, TextEntry, call, shortTime } from '#web/kit'
 
 /** Keys of programs that send requests by Open311 GeoReport. */
 const props = defineProps<{ setup: IntakeSetup; keep: (change: () => Promise<IntakeSetup>, done: string) => Promise<boolean> }>()
@@ -43,22 +44,15 @@ async function make(): Promise<void> {
           <td class="mono">{{ key.lastUsedAt ? shortTime(key.lastUsedAt) : 'never' }}</td>
           <td>
             <span v-if="key.revoked" class="soft">taken back</span>
-            <button v-else class="push" type="button" @click="keep(() => call(revokeApiKey, { id: key.id }), `${key.name} is refused from now on.`)">
-              Take back
-            </button>
+            <NButton v-else @click="keep(() => call(revokeApiKey, { id: key.id }), `${key.name} is refused from now on.`)"> Take back </NButton>
           </td>
         </tr>
       </tbody>
     </table>
     <form class="make" @submit.prevent="make">
-      <div class="field"><label for="key-name">Which program</label><input id="key-name" v-model="name" class="entry" required maxlength="80" /></div>
-      <div class="field">
-        <label for="key-site">Site</label
-        ><select id="key-site" v-model="siteId" class="entry">
-          <option v-for="site in setup.sites" :key="site.id" :value="site.id">{{ site.name }}</option>
-        </select>
-      </div>
-      <button class="push">Make a key</button>
+      <TextEntry id="key-name" v-model="name" label="Which program" :max="80" required />
+      <ListEntry id="key-site" label="Site" :model-value="siteId" :options="rowsNamed(setup.sites)" @update:model-value="siteId = $event ?? siteId" />
+      <NButton attr-type="submit">Make a key</NButton>
     </form>
     <p v-if="made" class="made" role="status">
       The key, shown this once: <code class="mono">{{ made }}</code>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { readOpenApi } from '#contract/setup'
-import { call, ProblemNote, useLoading } from '#web/kit'
+import { TextEntry, call, ProblemNote, useLoading } from '#web/kit'
 
 interface Operation {
   operationId: string
@@ -38,10 +39,8 @@ const shown = computed(() => all.value.filter((one) => `${one.method} ${one.path
   <div class="page">
     <header>
       <h1>API</h1>
-      <div class="field">
-        <label for="api-q" class="hidden">Find</label><input id="api-q" v-model="q" class="entry" type="search" placeholder="Find an endpoint" />
-      </div>
-      <a class="push" href="/api/openapi.json">OpenAPI 3.1 document</a>
+      <TextEntry id="api-q" v-model="q" kind="search" label-hidden label="Find" placeholder="Find an endpoint" />
+      <NButton tag="a" href="/api/openapi.json">OpenAPI 3.1 document</NButton>
     </header>
     <ProblemNote v-if="api.problem.value" :problem="api.problem.value" @retry="api.load" />
     <section v-else aria-label="Endpoints">

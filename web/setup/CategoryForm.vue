@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { NCheckbox } from 'naive-ui/es/checkbox'
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { saveCategory } from '#contract/setup'
 import type { CategoryRow, IntakeSetup } from '#contract/setup'
 import { QUESTION_KIND_NAMES, QUESTION_KINDS } from '#core/requests'
 import type { Answers, Question } from '#core/requests'
-import { call, DraftNote, readTyped, useFormDraft, PickField, useVocabulary } from '#web/kit'
+import { texts, rowsNamed, named, DecimalField, NumberEntry, ListEntry, TextEntry, call, DraftNote, useFormDraft, PickField, useVocabulary } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 import { QuestionFields } from '#web/requests'
 
@@ -43,14 +45,6 @@ function move(index: number, by: -1 | 1): void {
 function hangOn(one: Question, code: string): void {
   one.when = code ? { code, is: answersOf(code)[0] ?? '' } : null
 }
-const numberOf = (event: Event) => {
-  const field = event.target as HTMLInputElement
-  const read = readTyped('quantity', field.value)
-  const value = read.problem === undefined && read.value !== null ? Number(read.value) : null
-  // Shown back as it was understood; what is no number is none.
-  field.value = value === null ? '' : String(value)
-  return value
-}
 /** Only what belongs to the kind of question is sent. */
 const plain = (one: Question): Question => ({
   code: one.code,
@@ -77,25 +71,25 @@ function leave(): void {
   <form class="category" @submit.prevent="save">
     <DraftNote :kept="kept" @drop="drop" />
     <div class="grid">
-      <div class="field">
-        <label for="cat-name">Name</label><input id="cat-name" v-model="form.name" class="entry" maxlength="80" :aria-invalid="!!at('name')" />
-        <p v-if="at('name')" class="problem">{{ at('name') }}</p>
-      </div>
-      <div class="field">
-        <label for="cat-code">Short name</label><input id="cat-code" v-model="form.code" class="entry mono" maxlength="32" :aria-invalid="!!at('code')" />
-        <p v-if="at('code')" class="problem">{{ at('code') }}</p>
-      </div>
-      <div class="field wide">
-        <label for="cat-hint">A few words for reporters</label><input id="cat-hint" v-model="form.hint" class="entry" maxlength="160" />
-      </div>
-      <div class="field">
-        <label for="cat-parent">Under</label
-        ><select id="cat-parent" v-model="form.parentId" class="entry">
-          <option :value="null">nothing, it stands at the top</option>
-          <option v-for="one in parents" :key="one.id" :value="one.id">{{ one.name }}</option>
-        </select>
-        <p v-if="at('parentId')" class="problem">{{ at('parentId') }}</p>
-      </div>
+      <TextEntry id="cat-name" v-model="form.name" label="Name" :max="80" :problem="at('name')" />
+      <TextEntry id="cat-code" v-model="form.code" label="Short name" mono :max="32" :problem="at('code')" />
+      <TextEntry
+        id="cat-hint"
+        :model-value="form.hint ?? ''"
+        label="A few words for reporters"
+        :max="160"
+        class="wide"
+        @update:model-value="form.hint = $event"
+      />
+      <ListEntry
+        id="cat-parent"
+        v-model="form.parentId"
+        label="Under"
+        clearable
+        placeholder="nothing, it stands at the top"
+        :options="rowsNamed(parents)"
+        :problem="at('parentId')"
+      />
       <PickField
         id="cat-trade"
         label="Trade"
@@ -104,77 +98,84 @@ function leave(): void {
         clearable
         @pick="form.tradeId = $event as number | null"
       />
-      <div class="field">
-        <label for="cat-position">Place in the list</label
-        ><input id="cat-position" v-model.number="form.position" class="entry mono" type="number" min="0" max="10000" />
-      </div>
-      <label class="check"><input v-model="form.retired" type="checkbox" /> No longer offered</label>
+      <NumberEntry
+        id="cat-position"
+        :model-value="form.position"
+        label="Place in the list"
+        :least="0"
+        :most="10_000"
+        @update:model-value="form.position = $event ?? 0"
+      />
+      <NCheckbox v-model:checked="form.retired" class="check">No longer offered</NCheckbox>
     </div>
     <h3>Questions</h3>
     <fieldset v-for="(one, index) in form.questions" :key="index" class="question">
       <legend>Question {{ index + 1 }}</legend>
       <div class="grid">
-        <div class="field wide">
-          <label :for="`q-label-${index}`">Question</label><input :id="`q-label-${index}`" v-model="one.label" class="entry" maxlength="160" />
-        </div>
-        <div class="field">
-          <label :for="`q-kind-${index}`">Answered by</label
-          ><select :id="`q-kind-${index}`" v-model="one.kind" class="entry">
-            <option v-for="kind in QUESTION_KINDS" :key="kind" :value="kind">{{ QUESTION_KIND_NAMES[kind] }}</option>
-          </select>
-        </div>
-        <div class="field">
-          <label :for="`q-code-${index}`">Short name</label><input :id="`q-code-${index}`" v-model="one.code" class="entry mono" maxlength="32" />
-        </div>
+        <TextEntry :id="`q-label-${index}`" v-model="one.label" label="Question" :max="160" class="wide" />
+        <ListEntry
+          :id="`q-kind-${index}`"
+          :model-value="one.kind"
+          label="Answered by"
+          :options="named(QUESTION_KINDS, QUESTION_KIND_NAMES)"
+          @update:model-value="one.kind = $event ?? one.kind"
+        />
+        <TextEntry :id="`q-code-${index}`" v-model="one.code" label="Short name" mono :max="32" />
         <template v-if="numeric(one)">
-          <div class="field"><label :for="`q-unit-${index}`">Unit</label><input :id="`q-unit-${index}`" v-model="one.unit" class="entry" maxlength="16" /></div>
-          <div class="field">
-            <label :for="`q-least-${index}`">At least</label
-            ><input :id="`q-least-${index}`" class="entry mono" :value="one.least ?? ''" inputmode="decimal" @change="one.least = numberOf($event)" />
-          </div>
-          <div class="field">
-            <label :for="`q-most-${index}`">At most</label
-            ><input :id="`q-most-${index}`" class="entry mono" :value="one.most ?? ''" inputmode="decimal" @change="one.most = numberOf($event)" />
-          </div>
-        </template>
-        <div v-if="one.kind === 'choice' || one.kind === 'several'" class="field wide">
-          <label :for="`q-options-${index}`">The list, one a line</label
-          ><textarea
-            :id="`q-options-${index}`"
-            class="entry"
-            rows="3"
-            :value="(one.options ?? []).join('\n')"
-            @change="one.options = ($event.target as HTMLTextAreaElement).value.split('\n')"
+          <TextEntry :id="`q-unit-${index}`" :model-value="one.unit ?? ''" label="Unit" :max="16" @update:model-value="one.unit = $event" />
+          <DecimalField
+            v-for="[bound, name] in [['least', 'At least'] as const, ['most', 'At most'] as const]"
+            :id="`q-${bound}-${index}`"
+            :key="bound"
+            kind="quantity"
+            signed
+            :label="name"
+            :value="one[bound] ?? null"
+            @save="one[bound] = $event === null ? null : Number($event)"
           />
-        </div>
-        <div v-if="before(index).length" class="field">
-          <label :for="`q-when-${index}`">Asked</label
-          ><select :id="`q-when-${index}`" class="entry" :value="one.when?.code ?? ''" @change="hangOn(one, ($event.target as HTMLSelectElement).value)">
-            <option value="">always</option>
-            <option v-for="other in before(index)" :key="other.code" :value="other.code">when “{{ other.label }}”</option>
-          </select>
-        </div>
-        <div v-if="one.when" class="field">
-          <label :for="`q-is-${index}`">is answered</label
-          ><select :id="`q-is-${index}`" v-model="one.when.is" class="entry">
-            <option v-for="option in answersOf(one.when.code)" :key="option" :value="option">{{ option }}</option>
-          </select>
-        </div>
-        <label class="check"><input v-model="one.required" type="checkbox" /> Needed</label>
+        </template>
+        <TextEntry
+          v-if="one.kind === 'choice' || one.kind === 'several'"
+          :id="`q-options-${index}`"
+          class="wide"
+          long
+          label="The list, one a line"
+          :model-value="(one.options ?? []).join('\n')"
+          @update:model-value="one.options = $event.split('\n')"
+        />
+        <ListEntry
+          v-if="before(index).length"
+          :id="`q-when-${index}`"
+          label="Asked"
+          clearable
+          placeholder="always"
+          :model-value="one.when?.code ?? null"
+          :options="before(index).map((other) => ({ value: other.code, label: `when “${other.label}”` }))"
+          @update:model-value="hangOn(one, $event ?? '')"
+        />
+        <ListEntry
+          v-if="one.when"
+          :id="`q-is-${index}`"
+          label="is answered"
+          :model-value="one.when.is"
+          :options="texts(answersOf(one.when.code))"
+          @update:model-value="one.when!.is = $event ?? ''"
+        />
+        <NCheckbox v-model:checked="one.required" class="check">Needed</NCheckbox>
       </div>
       <p v-if="at(`questions.${index}`)" class="problem" role="alert">{{ at(`questions.${index}`) }}</p>
       <p class="acts">
-        <button class="push" type="button" :disabled="index === 0" @click="move(index, -1)">Earlier</button>
-        <button class="push" type="button" :disabled="index === form.questions.length - 1" @click="move(index, 1)">Later</button>
-        <button class="push" type="button" @click="form.questions.splice(index, 1)">Remove</button>
+        <NButton :disabled="index === 0" @click="move(index, -1)">Earlier</NButton>
+        <NButton :disabled="index === form.questions.length - 1" @click="move(index, 1)">Later</NButton>
+        <NButton @click="form.questions.splice(index, 1)">Remove</NButton>
       </p>
     </fieldset>
-    <p class="acts"><button class="push" type="button" @click="add">Add a question</button></p>
+    <p class="acts"><NButton @click="add">Add a question</NButton></p>
     <section v-if="form.questions.length" class="seen" aria-label="As a reporter sees it">
       <h3>As a reporter sees it</h3>
       <QuestionFields v-model="tried" :questions="form.questions" :wrong="{}" />
     </section>
-    <p class="acts"><button class="push first">Save</button> <button class="push" type="button" @click="leave">Leave it as it was</button></p>
+    <p class="acts"><NButton type="primary" attr-type="submit">Save</NButton> <NButton @click="leave">Leave it as it was</NButton></p>
   </form>
 </template>
 

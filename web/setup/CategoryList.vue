@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { RowButton } from '#web/kit'
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import type { CategoryRow, IntakeSetup } from '#contract/setup'
 import { counted } from '#core/kit'
@@ -34,11 +36,11 @@ const current = computed(() => (open.value === 'new' ? fresh() : (props.setup.ca
     <div class="split">
       <ul class="tree">
         <li v-for="{ row, deep } in rows" :key="row.id" :class="{ deep }">
-          <button class="plain" :class="{ here: open === row.id, gone: row.retired }" type="button" @click="open = row.id">
+          <RowButton class="plain" :class="{ here: open === row.id, gone: row.retired }" @click="open = row.id">
             {{ row.name }} <span class="soft">{{ row.retired ? 'not offered' : row.questions.length ? counted(row.questions.length, 'question') : '' }}</span>
-          </button>
+          </RowButton>
         </li>
-        <li><button class="push" type="button" @click="open = 'new'">Add a category</button></li>
+        <li><NButton @click="open = 'new'">Add a category</NButton></li>
       </ul>
       <CategoryForm
         v-if="current"

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { NCheckbox, NCheckboxGroup } from 'naive-ui/es/checkbox'
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { copySiteIntake, editSiteIntake } from '#contract/setup'
 import type { IntakeSetup, SiteIntake } from '#contract/setup'
 import { ASKING, ASKING_NAMES, COUNTER_FIELD_NAMES, COUNTER_FIELDS, fieldChanges } from '#core/requests'
 import type { Asking, CounterField } from '#core/requests'
-import { call } from '#web/kit'
+import { named, ChoiceEntry, call } from '#web/kit'
 
 const props = defineProps<{ setup: IntakeSetup; keep: (change: () => Promise<IntakeSetup>, done: string) => Promise<boolean> }>()
 /** The site being copied from, while what it would change is looked at. */
@@ -15,8 +17,7 @@ const changesAt = (to: SiteIntake) => fieldChanges(to.fields, copying.value!.fie
 
 const save = (site: SiteIntake, change: Pick<SiteIntake, 'fields'>) =>
   props.keep(() => call(editSiteIntake, { id: site.id, ...change }), `${site.code} is saved; the Counter asks like this from now on.`)
-const ask = (site: SiteIntake, field: CounterField, event: Event) =>
-  save(site, { fields: { ...site.fields, [field]: (event.target as HTMLSelectElement).value as Asking } })
+const ask = (site: SiteIntake, field: CounterField, asking: Asking) => save(site, { fields: { ...site.fields, [field]: asking } })
 
 function begin(site: SiteIntake): void {
   copying.value = site
@@ -45,9 +46,14 @@ async function copy(): Promise<void> {
         <tr v-for="field in COUNTER_FIELDS" :key="field">
           <td>{{ COUNTER_FIELD_NAMES[field] }}</td>
           <td v-for="site in setup.sites" :key="site.id">
-            <select class="entry" :value="site.fields[field]" :aria-label="`${COUNTER_FIELD_NAMES[field]} at ${site.code}`" @change="ask(site, field, $event)">
-              <option v-for="asking in ASKING" :key="asking" :value="asking">{{ ASKING_NAMES[asking] }}</option>
-            </select>
+            <ChoiceEntry
+              :id="`asks-${field}-${site.id}`"
+              label-hidden
+              :label="`${COUNTER_FIELD_NAMES[field]} at ${site.code}`"
+              :model-value="site.fields[field]"
+              :options="named(ASKING, ASKING_NAMES)"
+              @update:model-value="$event && ask(site, field, $event)"
+            />
           </td>
         </tr>
         <tr>
@@ -57,8 +63,8 @@ async function copy(): Promise<void> {
         <tr>
           <td />
           <td v-for="site in setup.sites" :key="site.id">
-            <button class="push" type="button" @click="begin(site)">Copy {{ site.code }} to others</button>{{ ' ' }}
-            <a class="push" :href="`/c/${site.code}`" target="_blank">See it</a>
+            <NButton @click="begin(site)">Copy {{ site.code }} to others</NButton>{{ ' ' }}
+            <NButton tag="a" :href="`/c/${site.code}`" target="_blank">See it</NButton>
           </td>
         </tr>
       </tbody>
@@ -67,15 +73,17 @@ async function copy(): Promise<void> {
       <p>
         <strong>Copying {{ copying.name }} would change:</strong>
       </p>
-      <label v-for="site in others" :key="site.id"
-        ><input v-model="chosen" type="checkbox" :value="site.id" /> {{ site.name }}:
-        {{
-          changesAt(site)
-            .map((one) => `${COUNTER_FIELD_NAMES[one.field]} from ${ASKING_NAMES[one.from].toLowerCase()} to ${ASKING_NAMES[one.to].toLowerCase()}`)
-            .join('; ') || 'nothing, it asks the same'
-        }}</label
-      >
-      <p><button class="push first" :disabled="!chosen.length">Copy</button> <button class="push" type="button" @click="copying = null">Leave it</button></p>
+      <NCheckboxGroup v-model:value="chosen">
+        <NCheckbox v-for="site in others" :key="site.id" :value="site.id"
+          >{{ site.name }}:
+          {{
+            changesAt(site)
+              .map((one) => `${COUNTER_FIELD_NAMES[one.field]} from ${ASKING_NAMES[one.from].toLowerCase()} to ${ASKING_NAMES[one.to].toLowerCase()}`)
+              .join('; ') || 'nothing, it asks the same'
+          }}</NCheckbox
+        >
+      </NCheckboxGroup>
+      <p><NButton type="primary" attr-type="submit" :disabled="!chosen.length">Copy</NButton> <NButton @click="copying = null">Leave it</NButton></p>
     </form>
   </section>
 </template>

@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { readRuleBook, saveRules } from '#contract/setup'
 import type { RuleBookSheet, SaveRules } from '#contract/setup'
 import type { RuleBook, RuleSection } from '#core/orders'
-import { call, ProblemNote, useKeeping, useLoading, useSession, useVocabulary } from '#web/kit'
+import { ListEntry, call, ProblemNote, useKeeping, useLoading, useSession, useVocabulary } from '#web/kit'
 import ApprovalRules from './rules/ApprovalRules.vue'
 import CalendarForm from './rules/CalendarForm.vue'
 import CompletenessTable from './rules/CompletenessTable.vue'
@@ -62,12 +62,13 @@ const INDEX = [
       <SetupTabs />
     </header>
     <div class="top">
-      <div class="field">
-        <label for="rules-site">Site</label>
-        <select id="rules-site" v-model="siteId" class="entry">
-          <option v-for="site in words.lists?.sites" :key="site.id" :value="site.id">{{ site.code }} {{ site.name }}</option>
-        </select>
-      </div>
+      <ListEntry
+        id="rules-site"
+        label="Site"
+        :model-value="siteId"
+        :options="words.choices((all) => all.sites)"
+        @update:model-value="siteId = ($event as number | null) ?? siteId"
+      />
       <nav aria-label="Sections">
         <a v-for="[id, name] in INDEX" :key="id" :href="`#rules-${id}`">{{ name }}</a>
       </nav>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import { takeTable } from '#contract/setup'
 import type { TableReport } from '#contract/setup'
 import { counted } from '#core/kit'
 import { TABLE_KINDS } from '#core/setup'
 import type { TableKind } from '#core/setup'
-import { call, CallProblem, useUndo, useVocabulary } from '#web/kit'
+import { rowsNamed, named, FileEntry, ChoiceEntry, ListEntry, call, CallProblem, useUndo, useVocabulary } from '#web/kit'
 import SetupTabs from './SetupTabs.vue'
 
 /** People and places from a file: what it would do is shown before anything is done. */
@@ -39,14 +40,14 @@ async function send(take: boolean): Promise<void> {
     busy.value = false
   }
 }
-function choose(event: Event): void {
-  file.value = (event.target as HTMLInputElement).files?.[0] ?? null
+function choose([chosen]: File[]): void {
+  file.value = chosen ?? null
   matching.value = null
   report.value = null
   void send(false)
 }
-function rematch(index: number, event: Event): void {
-  const code = (event.target as HTMLSelectElement).value
+function rematch(index: number, field: string | null): void {
+  const code = field ?? ''
   matching.value = matching.value!.map((one, at) => (at === index ? code : code && one === code ? '' : one))
   void send(false)
 }
@@ -67,21 +68,9 @@ watch([what, siteId], () => {
       <h2>People and places from a table</h2>
       <p class="soft">A CSV file with a heading line. Nothing is changed until you say so; an empty cell leaves what is there, and nothing is ever removed.</p>
       <div class="choices">
-        <div class="field">
-          <label for="table-what">What is in it</label
-          ><select id="table-what" v-model="what" class="entry">
-            <option v-for="one in TABLE_KINDS" :key="one" :value="one">{{ NAMES[one] }}</option>
-          </select>
-        </div>
-        <div class="field">
-          <label for="table-site">For the site</label
-          ><select id="table-site" v-model="siteId" class="entry">
-            <option v-for="site in words.lists?.sites ?? []" :key="site.id" :value="site.id">{{ site.name }}</option>
-          </select>
-        </div>
-        <div class="field">
-          <label for="table-file">File</label><input id="table-file" type="file" accept=".csv,text/csv,text/plain" class="entry" @change="choose" />
-        </div>
+        <ChoiceEntry id="table-what" v-model="what" label="What is in it" :options="named(TABLE_KINDS, NAMES)" />
+        <ListEntry id="table-site" v-model="siteId" label="For the site" :options="rowsNamed(words.lists?.sites)" />
+        <FileEntry id="table-file" label="File" accept=".csv,text/csv,text/plain" @choose="choose" />
       </div>
       <p v-if="busy" class="soft" role="status">Reading the file …</p>
       <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
@@ -102,10 +91,16 @@ watch([what, siteId], () => {
               <td>{{ column.heading || `Column ${index + 1}` }}</td>
               <td class="soft">{{ column.sample }}</td>
               <td>
-                <select class="entry" :aria-label="`What “${column.heading}” is`" :value="column.field ?? ''" @change="rematch(index, $event)">
-                  <option value="">left out</option>
-                  <option v-for="one in report.fields" :key="one.code" :value="one.code">{{ one.name }}{{ one.required ? ' (needed)' : '' }}</option>
-                </select>
+                <ListEntry
+                  :id="`column-${index}`"
+                  label-hidden
+                  :label="`What “${column.heading}” is`"
+                  clearable
+                  placeholder="left out"
+                  :model-value="column.field"
+                  :options="report.fields.map((one) => ({ value: one.code, label: `${one.name}${one.required ? ' (needed)' : ''}` }))"
+                  @update:model-value="rematch(index, $event)"
+                />
               </td>
             </tr>
           </tbody>
@@ -119,9 +114,9 @@ watch([what, siteId], () => {
           {{ report.badCount }} not taken.
         </p>
         <p v-if="!report.taken">
-          <button v-if="good" class="push first" type="button" :disabled="busy" @click="send(true)">
+          <NButton v-if="good" type="primary" :disabled="busy" @click="send(true)">
             {{ report.badCount ? `Take the ${counted(good, 'good row')} alone` : `Take ${counted(good, 'row')}` }}
-          </button>
+          </NButton>
           <span v-else class="soft">Nothing in it is new.</span>
         </p>
         <template v-if="report.bad.length">

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import { dropWording, previewWording, saveWording } from '#contract/setup'
 import type { IntakeSetup } from '#contract/setup'
 import { OCCASION_NAMES, OCCASIONS, PLACEHOLDERS, wordingReasons } from '#core/requests'
 import type { Occasion } from '#core/requests'
-import { call, CallProblem, dropDrafts, useDraft } from '#web/kit'
+import { rowsNamed, named, ListEntry, TextEntry, call, CallProblem, dropDrafts, useDraft } from '#web/kit'
 
 /** The words of a mail, for each site and occasion, with what they become beside them. */
 const props = defineProps<{ setup: IntakeSetup; keep: (change: () => Promise<IntakeSetup>, done: string) => Promise<boolean>; problem: CallProblem | null }>()
@@ -49,34 +50,22 @@ async function show(): Promise<void> {
     <div class="split">
       <form class="words" @submit.prevent="settle(() => call(saveWording, entry()), 'The words are saved; the next mail has them.')">
         <div class="two">
-          <div class="field">
-            <label for="word-site">Site</label
-            ><select id="word-site" v-model="siteId" class="entry">
-              <option v-for="site in setup.sites" :key="site.id" :value="site.id">{{ site.name }}</option>
-            </select>
-          </div>
-          <div class="field">
-            <label for="word-occasion">When</label
-            ><select id="word-occasion" v-model="occasion" class="entry">
-              <option v-for="one in OCCASIONS" :key="one" :value="one">{{ OCCASION_NAMES[one] }}</option>
-            </select>
-          </div>
+          <ListEntry id="word-site" :model-value="siteId" label="Site" :options="rowsNamed(setup.sites)" @update:model-value="siteId = $event ?? siteId" />
+          <ListEntry
+            id="word-occasion"
+            :model-value="occasion"
+            label="When"
+            :options="named(OCCASIONS, OCCASION_NAMES)"
+            @update:model-value="occasion = $event ?? occasion"
+          />
         </div>
         <p class="soft">{{ kept.own ? 'This site has words of its own here.' : 'These are the usual words.' }}</p>
-        <div class="field">
-          <label for="word-subject">Subject</label><input id="word-subject" v-model="subject" class="entry" maxlength="200" :aria-invalid="!!at('subject')" />
-          <p v-if="at('subject')" class="problem">{{ at('subject') }}</p>
-        </div>
-        <div class="field">
-          <label for="word-text">Text</label><textarea id="word-text" v-model="text" class="entry" rows="12" maxlength="8000" :aria-invalid="!!at('text')" />
-          <p v-if="at('text')" class="problem">{{ at('text') }}</p>
-        </div>
+        <TextEntry id="word-subject" v-model="subject" label="Subject" :max="200" :problem="at('subject')" />
+        <TextEntry id="word-text" v-model="text" label="Text" long :max="8000" :problem="at('text')" rows="12" />
         <p class="acts">
-          <button class="push first" :disabled="wrong.length > 0">Save</button>
-          <button class="push" type="button" :disabled="wrong.length > 0" @click="show">Show it filled in</button>
-          <button v-if="kept.own" class="push" type="button" @click="settle(() => call(dropWording, { siteId, occasion }), 'The usual words are back.')">
-            Use the usual words
-          </button>
+          <NButton type="primary" attr-type="submit" :disabled="wrong.length > 0">Save</NButton>
+          <NButton :disabled="wrong.length > 0" @click="show">Show it filled in</NButton>
+          <NButton v-if="kept.own" @click="settle(() => call(dropWording, { siteId, occasion }), 'The usual words are back.')"> Use the usual words </NButton>
         </p>
         <p v-if="failed" class="problem" role="alert">{{ failed }}</p>
       </form>

@@ -3,6 +3,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import type { CategoryRow, IntakeSetup } from '#contract/setup'
 import { OCCASIONS, USUAL_COUNTER_FIELDS, USUAL_WORDINGS } from '#core/requests'
 import { CallProblem } from '#web/kit'
+import { choose } from '../../tests/kit/choose'
 import { answering, settled } from '../../tests/kit/fetch'
 import ApiKeys from './ApiKeys.vue'
 import CategoryForm from './CategoryForm.vue'
@@ -67,7 +68,7 @@ test('copying a site’s fields shows what would change before it does, and name
 test('a field set otherwise is saved with the others as they stand', async () => {
   const sent = answering({ 'PATCH /api/setup/sites/2/intake': { body: setup } })
   const table = mount(CounterFieldsTable, { props: { setup, keep } })
-  await table.find('[aria-label="Phone at MUS"]').setValue('not_asked')
+  await choose(table, 'Phone at MUS', 'not_asked')
   await settled()
   expect(sent[0]!.body).toEqual({ fields: { ...USUAL_COUNTER_FIELDS, phone: 'not_asked' } })
 })
@@ -83,12 +84,13 @@ describe('a category', () => {
     await add.trigger('click')
     await add.trigger('click')
     await box.find('#q-label-0').setValue('Is anybody in it?')
-    await box.find('#q-kind-0').setValue('yes_no')
+    await choose(box, 'q-kind-0', 'yes_no')
     await box.find('#q-label-1').setValue('How many?')
-    await box.find('#q-kind-1').setValue('number')
+    await choose(box, 'q-kind-1', 'number')
     await box.find('#q-unit-1').setValue('people')
     await box.find('#q-least-1').setValue('1')
-    await box.find('#q-when-1').setValue('q1')
+    await box.find('#q-least-1').trigger('blur')
+    await choose(box, 'q-when-1', 'q1')
     const seen = box.find('.seen')
     expect(seen.text()).toContain('Is anybody in it?')
     expect(seen.text()).not.toContain('How many?')
@@ -128,7 +130,7 @@ test('words of a mail with an unknown placeholder, or without the link, cannot b
   const editor = mount(WordingEditor, { props: { setup, keep, problem: null } })
   await editor.find('textarea').setValue('Hello {nmae}')
   expect(editor.findAll('.problem')[0]!.text()).toContain('{nmae} is not known')
-  expect(editor.find('button.first').attributes('disabled')).toBeDefined()
+  expect(editor.find('button.n-button--primary-type').attributes('disabled')).toBeDefined()
   await editor.find('textarea').setValue('Hello {name}: {link}')
   await editor
     .findAll('button')
@@ -193,12 +195,12 @@ test('a table is looked at first, matched otherwise, and taken only when that is
   await settled()
   await settled()
   expect(view.text()).toContain('No column is Name.')
-  await view.find('[aria-label="What “Wer” is"]').setValue('name')
+  await choose(view, 'What “Wer” is', 'name')
   await settled()
   await settled()
   expect(view.text()).toContain('Mail address is missing.')
   expect(sent.some((one) => one.url.includes('take=true'))).toBe(false)
-  await view.find('button.first').trigger('click')
+  await view.find('button.n-button--primary-type').trigger('click')
   await settled()
   await settled()
   expect(sent.at(-1)!.url).toContain('take=true')

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
+import { NButton } from 'naive-ui/es/button'
 import { reactive } from 'vue'
 import type { AssetSaying } from '#core/orders'
 import { DialogBox } from '#web/kit'
@@ -27,21 +29,24 @@ const choose = () =>
       <p class="soft">Choose for each which to keep. What was empty is filled in.</p>
       <fieldset v-for="(one, index) in differences" :key="one.field">
         <legend>{{ one.label }}</legend>
-        <label
-          ><input v-model="taken[one.field]" type="radio" :name="one.field" :value="false" :data-first="index === 0 ? '' : undefined" /> Keep
-          {{ one.now }}</label
-        >
-        <label><input v-model="taken[one.field]" type="radio" :name="one.field" :value="true" /> Take {{ one.says }}, as the asset says</label>
+        <NRadioGroup v-model:value="taken[one.field]" class="pair" :name="one.field" role="radiogroup" :aria-label="one.label">
+          <NRadio :value="false" :data-first="index === 0 ? '' : undefined">Keep {{ one.now }}</NRadio>
+          <NRadio :value="true">Take {{ one.says }}, as the asset says</NRadio>
+        </NRadioGroup>
       </fieldset>
       <p class="acts">
-        <button class="push first" type="submit">Choose the asset <kbd>Ctrl Enter</kbd></button>
-        <button class="push" type="button" @click="$emit('close')">Leave the asset as it was</button>
+        <NButton type="primary" attr-type="submit">Choose the asset <kbd>Ctrl Enter</kbd></NButton>
+        <NButton @click="$emit('close')">Leave the asset as it was</NButton>
       </p>
     </form>
   </DialogBox>
 </template>
 
 <style scoped>
+.pair {
+  display: grid;
+  gap: 4px;
+}
 .form {
   display: grid;
   gap: 12px;

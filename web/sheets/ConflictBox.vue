@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { DialogBox } from '#web/kit'
 import type { Conflict } from './useSheet'
@@ -8,6 +10,7 @@ const props = defineProps<{ conflict: Conflict; names: Record<string, string>; s
 const emit = defineEmits<{ settle: [string[]] }>()
 const mine = ref<string[]>(props.conflict.fields.map((one) => one.field))
 const text = (field: string, value: unknown) => props.show?.(field, value) ?? (value === null || value === '' ? 'nothing' : String(value))
+const keep = (field: string, yours: boolean) => (mine.value = yours ? [...mine.value, field] : mine.value.filter((one) => one !== field))
 </script>
 
 <template>
@@ -16,23 +19,34 @@ const text = (field: string, value: unknown) => props.show?.(field, value) ?? (v
     <p class="soft">Nothing of yours is lost. Choose for each field which value stays.</p>
     <fieldset v-for="one in conflict.fields" :key="one.field">
       <legend>{{ names[one.field] ?? one.field }}</legend>
-      <label
-        ><input type="radio" :name="one.field" :checked="!mine.includes(one.field)" @change="mine = mine.filter((field) => field !== one.field)" /> Theirs:
-        <strong>{{ text(one.field, one.theirs) }}</strong></label
+      <NRadioGroup
+        class="pair"
+        :name="one.field"
+        :value="mine.includes(one.field)"
+        role="radiogroup"
+        :aria-label="names[one.field] ?? one.field"
+        @update:value="(yours: boolean) => keep(one.field, yours)"
       >
-      <label
-        ><input type="radio" :name="one.field" :checked="mine.includes(one.field)" @change="mine = [...mine, one.field]" /> Yours:
-        <strong>{{ text(one.field, one.yours) }}</strong></label
-      >
+        <NRadio :value="false"
+          >Theirs: <strong>{{ text(one.field, one.theirs) }}</strong></NRadio
+        >
+        <NRadio :value="true"
+          >Yours: <strong>{{ text(one.field, one.yours) }}</strong></NRadio
+        >
+      </NRadioGroup>
     </fieldset>
     <div class="acts">
-      <button class="push first" type="button" @click="emit('settle', mine)">Save this choice</button>
-      <button class="push" type="button" @click="emit('settle', [])">Keep all of theirs</button>
+      <NButton type="primary" @click="emit('settle', mine)">Save this choice</NButton>
+      <NButton @click="emit('settle', [])">Keep all of theirs</NButton>
     </div>
   </DialogBox>
 </template>
 
 <style scoped>
+.pair {
+  display: grid;
+  gap: 6px;
+}
 fieldset {
   border: 1px solid var(--line);
   border-radius: 6px;

@@ -1,31 +1,72 @@
 <script setup lang="ts">
-import { LIKELIHOOD_NAMES, LIKELIHOODS, SEVERITIES, SEVERITY_NAMES } from '#core/requests'
-import type { HazardSaid, Likelihood, Severity } from '#core/requests'
-import { PickField } from '#web/kit'
+import { NButton } from 'naive-ui/es/button'
+import { computed, ref } from 'vue'
+import { HAZARD_LEVEL_NAMES, LIKELIHOOD_NAMES, LIKELIHOODS, SEVERITIES, SEVERITY_NAMES } from '#core/requests'
+import type { HazardSaid, HazardTable, Likelihood } from '#core/requests'
+import { jumpTo } from '#web/kit'
+import DecisionGrid from './DecisionGrid.vue'
 
-/** How severe and how likely: together they can raise the priority, and never lower it. */
-defineProps<{ severity: HazardSaid['hazardSeverity']; likelihood: Likelihood | null; disabled?: boolean; problem?: string }>()
-defineEmits<{ save: [Partial<HazardSaid>] }>()
-const severities = [{ value: 'none', label: 'No hazard' }, ...SEVERITIES.map((one) => ({ value: one, label: SEVERITY_NAMES[one] }))]
+/** How likely and how severe: together they can raise the priority, and never lower it. Most jobs have no hazard. */
+const props = defineProps<{
+  table: HazardTable
+  severity: HazardSaid['hazardSeverity']
+  likelihood: Likelihood | null
+  disabled?: boolean
+  problem?: string
+}>()
+const emit = defineEmits<{ save: [Partial<HazardSaid>] }>()
+const open = ref(false)
+const known = computed(() => (props.severity && props.severity !== 'none' ? props.severity : null))
+const says = computed(() => {
+  if (props.severity === 'none') return 'There is none'
+  if (!known.value) return 'Nothing is said of one'
+  const level = props.likelihood ? HAZARD_LEVEL_NAMES[props.table[props.likelihood][SEVERITIES.indexOf(known.value)]!].toLowerCase() : null
+  return `${SEVERITY_NAMES[known.value]}${props.likelihood ? `, ${LIKELIHOOD_NAMES[props.likelihood].toLowerCase()}: ${level} hazard` : ''}`
+})
+function show(): void {
+  open.value = true
+  setTimeout(() => jumpTo('hazard-grid'))
+}
 </script>
 
 <template>
-  <PickField
-    id="f-hazardSeverity"
-    label="Hazard: how severe"
-    :value="severity"
-    :choices="severities"
-    :disabled="disabled"
-    :problem="problem"
-    clearable
-    @pick="$emit('save', { hazardSeverity: $event as Severity | 'none' | null, ...($event && $event !== 'none' ? {} : { hazardLikelihood: null }) })"
-  />
-  <PickField
-    id="f-hazardLikelihood"
-    label="Hazard: how likely"
-    :value="likelihood"
-    :choices="LIKELIHOODS.map((one) => ({ value: one, label: LIKELIHOOD_NAMES[one] }))"
-    :disabled="disabled || !severity || severity === 'none'"
-    @pick="$emit('save', { hazardLikelihood: $event as Likelihood })"
-  />
+  <div id="f-hazardSeverity" class="hazard" data-field="hazardLikelihood">
+    <p class="line">
+      <span class="soft">Hazard:</span> {{ says }}
+      <NButton v-if="!disabled && !open" size="small" @click="show">{{ known ? 'Change it' : 'There is a hazard' }}</NButton>
+      <NButton v-if="!disabled && severity !== 'none'" size="small" @click="((open = false), emit('save', { hazardSeverity: 'none', hazardLikelihood: null }))"
+        >No hazard</NButton
+      >
+    </p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <DecisionGrid
+      v-if="open"
+      id="f-hazard-grid"
+      label="How likely, and how severe"
+      :rows="LIKELIHOODS"
+      :row-names="LIKELIHOOD_NAMES"
+      :columns="SEVERITIES"
+      :column-names="SEVERITY_NAMES"
+      :row="likelihood"
+      :column="known"
+      :disabled="disabled"
+      @choose="(hazardLikelihood, hazardSeverity) => emit('save', { hazardLikelihood, hazardSeverity })"
+    >
+      <template #default="{ row, column }">{{ HAZARD_LEVEL_NAMES[table[row][SEVERITIES.indexOf(column)]!] }}</template>
+    </DecisionGrid>
+  </div>
 </template>
+
+<style scoped>
+.hazard {
+  display: grid;
+  gap: 8px;
+  grid-column: 1 / -1;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+</style>

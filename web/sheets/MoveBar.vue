@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { nextTick, ref, watch } from 'vue'
 import type { Reason } from '#core/kit'
-import { dropDrafts, offerActs, useDraft } from '#web/kit'
+import { texts, TextEntry, ListEntry, ChoiceEntry, dropDrafts, offerActs, useDraft } from '#web/kit'
 
 export interface OfferedMove {
   move: string
@@ -75,12 +76,10 @@ offerActs(() =>
 <template>
   <div class="moves">
     <div class="buttons" role="toolbar" aria-label="Moves">
-      <button
+      <NButton
         v-for="move in moves"
         :key="move.move"
-        class="push"
-        :class="{ first: move.onward && !move.reasons.length }"
-        type="button"
+        :type="move.onward && !move.reasons.length ? 'primary' : 'default'"
         :aria-disabled="move.reasons.length > 0"
         :disabled="busy"
         :data-move="move.move"
@@ -88,32 +87,31 @@ offerActs(() =>
       >
         {{ move.label }}<span v-if="move.reason === 'required' && !move.reasons.length" class="asks" title="A reason is needed">…</span
         ><kbd v-if="move.key">{{ move.key.toUpperCase() }}</kbd>
-      </button>
+      </NButton>
       <slot />
     </div>
     <form v-if="asking" class="ask" @submit.prevent="confirm" @keydown.ctrl.enter.prevent="confirm" @keydown.esc.stop="asking = null">
-      <div v-if="asking.choices" class="field">
-        <label for="move-choice">{{ asking.choices.name }}</label>
-        <select id="move-choice" v-model="choice" class="entry">
-          <option v-for="option in asking.choices.options" :key="option.value" :value="option.value">{{ option.label }}</option>
-        </select>
-      </div>
-      <div v-if="asking.answers?.length" class="field">
-        <label for="move-answer">{{ asking.reasonLabel ?? 'Why' }} (needed)</label>
-        <select id="move-answer" v-model="answer" class="entry" :aria-invalid="missing">
-          <option value="">Choose</option>
-          <option v-for="one in asking.answers" :key="one" :value="one">{{ one }}</option>
-        </select>
-      </div>
-      <div class="field grow">
-        <label for="move-reason">{{
-          asking.answers?.length ? 'In your own words' : `${asking.reasonLabel ?? 'Why'}${asking.reason === 'required' ? ' (needed)' : ''}`
-        }}</label>
-        <textarea id="move-reason" v-model="written" class="entry" maxlength="400" :aria-invalid="missing && !asking.answers?.length" />
-        <p v-if="missing" class="problem" role="alert">{{ asking.answers?.length ? 'Choose one.' : 'Write it in a few words.' }}</p>
-      </div>
-      <button class="push first" type="submit">{{ asking.label }} <kbd>Ctrl Enter</kbd></button>
-      <button class="push" type="button" @click="asking = null">Leave it</button>
+      <ChoiceEntry v-if="asking.choices" id="move-choice" v-model="choice" class="whole" :label="asking.choices.name" :options="asking.choices.options" />
+      <ListEntry
+        v-if="asking.answers?.length"
+        id="move-answer"
+        v-model="answer"
+        class="grow"
+        :label="`${asking.reasonLabel ?? 'Why'} (needed)`"
+        :options="texts(asking.answers)"
+        :problem="missing ? 'Choose one.' : undefined"
+      />
+      <TextEntry
+        id="move-reason"
+        v-model="written"
+        class="grow"
+        long
+        :max="400"
+        :label="asking.answers?.length ? 'In your own words' : `${asking.reasonLabel ?? 'Why'}${asking.reason === 'required' ? ' (needed)' : ''}`"
+        :problem="missing && !asking.answers?.length ? 'Write it in a few words.' : undefined"
+      />
+      <NButton type="primary" attr-type="submit">{{ asking.label }} <kbd>Ctrl Enter</kbd></NButton>
+      <NButton @click="asking = null">Leave it</NButton>
     </form>
     <div v-if="explained" class="why" role="status">
       <p>
@@ -121,7 +119,7 @@ offerActs(() =>
       </p>
       <ul>
         <li v-for="reason in explained.reasons" :key="reason.code">
-          <button v-if="reason.field" class="link" type="button" @click="emit('jump', reason.field)">{{ reason.sentence }}</button>
+          <NButton v-if="reason.field" text type="primary" class="link" @click="emit('jump', reason.field)">{{ reason.sentence }}</NButton>
           <span v-else>{{ reason.sentence }}</span>
         </li>
       </ul>
@@ -148,11 +146,11 @@ offerActs(() =>
   background: var(--shoal-faint);
   border-radius: 6px;
 }
+.whole {
+  flex-basis: 100%;
+}
 .grow {
   flex: 1 1 260px;
-}
-.ask textarea {
-  min-height: 56px;
 }
 .why {
   padding: 10px 12px;

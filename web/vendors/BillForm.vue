@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
-import { DecimalField } from '#web/kit'
+import { TextEntry, DecimalField } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 
 /** The vendor's bill, line by line, as it will be paid. */
@@ -37,15 +38,10 @@ function send(): void {
 <template>
   <form class="card" aria-label="Enter the bill" @submit.prevent="send">
     <h2>Your bill</h2>
-    <div class="field">
-      <label for="bill-number">Bill number</label
-      ><input id="bill-number" v-model="number" class="entry" required maxlength="40" :aria-invalid="!!problem?.at('number')" />
-    </div>
+    <TextEntry id="bill-number" v-model="number" label="Bill number" :max="40" required />
     <fieldset v-for="(line, index) in lines" :key="index">
       <legend class="label">Line {{ index + 1 }}</legend>
-      <div class="field wide">
-        <label :for="`bill-what-${index}`">What</label><input :id="`bill-what-${index}`" v-model="line.description" class="entry" required maxlength="200" />
-      </div>
+      <TextEntry :id="`bill-what-${index}`" v-model="line.description" label="What" :max="200" class="wide" required />
       <DecimalField
         :id="`bill-quantity-${index}`"
         :ref="field(`quantity-${index}`)"
@@ -65,11 +61,11 @@ function send(): void {
         @save="line.price = $event as number"
       />
     </fieldset>
-    <button class="push" type="button" @click="lines.push({ description: '', quantity: '1', price: null })">Another line</button>
+    <NButton @click="lines.push({ description: '', quantity: '1', price: null })">Another line</NButton>
     <DecimalField id="bill-tax" :ref="field('tax')" label="Tax in %" kind="percent" required :value="tax" @save="tax = $event as number" />
     <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-    <button class="push first" :disabled="busy">Send the bill</button>
-    <button class="push" type="button" @click="emit('leave')">Not now</button>
+    <NButton type="primary" attr-type="submit" :disabled="busy">Send the bill</NButton>
+    <NButton @click="emit('leave')">Not now</NButton>
   </form>
 </template>
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import * as contract from '#contract/vendors'
 import type { PassSheet } from '#contract/vendors'
 import { formatMinor } from '#core/kit'
-import { call, longTime, ProblemNote, shortTime, showNumbersOf, useLoading } from '#web/kit'
+import { FileEntry, PhonePage, call, longTime, ProblemNote, shortTime, showNumbersOf, useLoading } from '#web/kit'
 import { ClockCard, FinishForm, JobFacts, NoteForm, usePhoneJob } from '#web/field'
 import BillForm from './BillForm.vue'
 
@@ -19,7 +20,7 @@ const mayBill = computed(() => it.value && !it.value.bill && (it.value.orderStat
 </script>
 
 <template>
-  <div class="phone roomy">
+  <PhonePage>
     <header>
       <p v-if="it">{{ it.vendor }} for {{ it.site }}</p>
       <h1>{{ it?.summary ?? 'Your job' }}</h1>
@@ -90,16 +91,15 @@ const mayBill = computed(() => it.value && !it.value.bill && (it.value.orderStat
     </main>
     <div v-if="it && (!over || mayBill)" class="bar">
       <div>
-        <label v-if="!over" class="push photo">Photo<input type="file" accept="image/*" class="hidden" :disabled="busy" @change="photo" /></label>
-        <button v-if="!over" class="push" type="button" @click="open = 'note'">Note</button>
-        <button v-if="mayBill" class="push" :class="{ first: over }" type="button" @click="open = 'bill'">Enter the bill</button>
-        <button v-if="!over" class="push first" type="button" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</button>
+        <FileEntry v-if="!over" id="photo" label-hidden label="Photo" press="Photo" accept="image/*" :disabled="busy" @choose="photo" />
+        <NButton v-if="!over" @click="open = 'note'">Note</NButton>
+        <NButton v-if="mayBill" :type="over ? 'primary' : 'default'" @click="open = 'bill'">Enter the bill</NButton>
+        <NButton v-if="!over" type="primary" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</NButton>
       </div>
     </div>
-  </div>
+  </PhonePage>
 </template>
 
-<style src="../kit/phone.css"></style>
 <style scoped>
 .billed {
   display: flex;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NCheckbox } from 'naive-ui/es/checkbox'
 import { ref } from 'vue'
 import type { RuleBookSheet } from '#contract/setup'
 import { approvalRuleSentence } from '#core/orders'
@@ -34,19 +35,8 @@ defineExpose({ close: () => list.value?.close() })
         :model-value="rule.asks"
         @update:model-value="set({ asks: $event as Asked[] })"
       />
-      <label class="check"
-        ><input type="checkbox" :checked="rule.inOrder" @change="set({ inOrder: ($event.target as HTMLInputElement).checked })" /> One after the other, in this
-        order</label
-      >
+      <NCheckbox :checked="rule.inOrder" @update:checked="(on: boolean) => set({ inOrder: on })">One after the other, in this order</NCheckbox>
       <ConditionFields id="approval" without-states :model-value="rule.when" :names="names" @update:model-value="set({ when: $event })" />
     </template>
   </RuleList>
 </template>
-
-<style scoped>
-.check {
-  display: inline-flex;
-  gap: 6px;
-  align-items: center;
-}
-</style>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref, watch } from 'vue'
 import { saveCalendar } from '#contract/setup'
 import type { RuleBookSheet } from '#contract/setup'
-import { call } from '#web/kit'
+import { TextEntry, call } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 
 /** Working hours and holidays: what promises in working time are counted in. */
@@ -52,16 +53,20 @@ async function save(): Promise<void> {
 
 <template>
   <form class="calendar" aria-label="Working hours" @submit.prevent="save">
-    <div v-for="(day, index) in DAYS" :key="day" class="field">
-      <label :for="`hours-${index}`">{{ day }}</label>
-      <input :id="`hours-${index}`" v-model="hours[index]" class="entry mono" placeholder="closed" maxlength="60" />
-    </div>
-    <div class="field holidays">
-      <label for="holidays">Holidays, one date a line</label>
-      <textarea id="holidays" v-model="holidays" class="entry mono" placeholder="2026-12-25" />
-    </div>
+    <TextEntry
+      v-for="(day, index) in DAYS"
+      :id="`hours-${index}`"
+      :key="day"
+      :model-value="hours[index] ?? ''"
+      :label="day"
+      mono
+      :max="60"
+      placeholder="closed"
+      @update:model-value="hours[index] = $event"
+    />
+    <TextEntry id="holidays" v-model="holidays" label="Holidays, one date a line" long mono class="holidays" placeholder="2026-12-25" />
     <div class="end">
-      <button class="push" type="submit">Save hours and holidays</button>
+      <NButton attr-type="submit">Save hours and holidays</NButton>
       <p v-if="wrong || problem?.at('week') || problem?.at('holidays')" class="problem" role="alert">
         {{ wrong || problem?.at('week') || problem?.at('holidays') }}
       </p>
@@ -75,9 +80,6 @@ async function save(): Promise<void> {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
   gap: 8px 12px;
-}
-.holidays textarea {
-  min-height: 96px;
 }
 .end {
   align-self: end;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NCheckbox } from 'naive-ui/es/checkbox'
 import { ALWAYS_NEEDED, COMPLETENESS, COMPLETENESS_LINES, ORDER_KIND_NAMES, ORDER_KINDS } from '#core/orders'
 import type { CompletenessLine, CompletenessRules, OrderKind } from '#core/orders'
 
@@ -25,12 +26,11 @@ function set(kind: OrderKind, line: CompletenessLine, needed: boolean): void {
           <td>{{ COMPLETENESS[line].name }}</td>
           <td v-for="kind in ORDER_KINDS" :key="kind">
             <span v-if="ALWAYS_NEEDED.includes(line)" class="soft">always</span>
-            <input
+            <NCheckbox
               v-else
-              type="checkbox"
               :checked="rules[kind].includes(line)"
               :aria-label="`${COMPLETENESS[line].name}, ${ORDER_KIND_NAMES[kind]}`"
-              @change="set(kind, line, ($event.target as HTMLInputElement).checked)"
+              @update:checked="(on: boolean) => set(kind, line, on)"
             />
           </td>
         </tr>

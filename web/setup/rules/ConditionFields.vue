@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { ORDER_KIND_NAMES, ORDER_KINDS, ORDER_STATE_NAMES, ORDER_STATES } from '#core/orders'
 import type { OrderCondition, RuleNames } from '#core/orders'
 import { PRIORITIES, PRIORITY_NAMES } from '#core/requests'
-import { PickField, MoneyField, placeChoices, useVocabulary } from '#web/kit'
+import { NumberEntry, PickField, MoneyField, placeChoices, useVocabulary } from '#web/kit'
 import { rememberPlace } from './ruleNames'
 
 /** For which orders a rule holds. What is left empty does not matter. */
@@ -58,18 +58,14 @@ async function findPlaces(q: string) {
       @pick="pickPlace"
     />
     <MoneyField :name="`${id}-amount`" label="Estimate from" :value="when.amountFromMinor ?? null" @save="set({ amountFromMinor: $event ?? undefined })" />
-    <div class="field">
-      <label :for="`${id}-age`">Older than, days</label>
-      <input
-        :id="`${id}-age`"
-        class="entry mono"
-        type="number"
-        min="0"
-        max="3650"
-        :value="when.olderThanDays"
-        @change="set({ olderThanDays: ($event.target as HTMLInputElement).value === '' ? undefined : Number(($event.target as HTMLInputElement).value) })"
-      />
-    </div>
+    <NumberEntry
+      :id="`${id}-age`"
+      label="Older than, days"
+      :least="0"
+      :most="3650"
+      :model-value="when.olderThanDays ?? null"
+      @update:model-value="set({ olderThanDays: $event ?? undefined })"
+    />
   </div>
 </template>
 

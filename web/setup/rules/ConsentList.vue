@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { reactive } from 'vue'
 import { saveConsent } from '#contract/setup'
 import type { RuleBookSheet } from '#contract/setup'
@@ -29,7 +30,7 @@ const drop = (payerId: number) =>
   <ul>
     <li v-for="one in sheet.consents" :key="one.payerId">
       <span>{{ names.account(one.accountId!) }} consents for {{ names.payer(one.payerId) }} to more than {{ formatMinor(one.aboveMinor!) }}.</span>
-      <button class="push" type="button" :aria-label="`Remove: ask ${one.payerName} no more`" @click="drop(one.payerId)">Remove</button>
+      <NButton :aria-label="`Remove: ask ${one.payerName} no more`" @click="drop(one.payerId)">Remove</NButton>
     </li>
   </ul>
   <p v-if="!sheet.consents.length" class="soft">No payer asks to be asked.</p>
@@ -51,7 +52,7 @@ const drop = (payerId: number) =>
       @pick="form.accountId = $event as number"
     />
     <MoneyField name="consent-above" label="Above" :value="form.aboveMinor" :problem="problem?.at('aboveMinor')" @save="form.aboveMinor = $event" />
-    <button class="push" type="submit">Ask this payer</button>
+    <NButton attr-type="submit">Ask this payer</NButton>
   </form>
 </template>
 

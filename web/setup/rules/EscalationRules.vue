@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ChoiceEntry } from '#web/kit'
 import { ref } from 'vue'
 import type { RuleBookSheet } from '#contract/setup'
 import { ESCALATION_ROLE_NAMES, escalationSentence } from '#core/orders'
@@ -12,6 +13,10 @@ defineProps<{ sheet: RuleBookSheet; names: RuleNames }>()
 defineEmits<{ save: [EscalationRule[]] }>()
 const list = ref<{ close: () => void } | null>(null)
 defineExpose({ close: () => list.value?.close() })
+const WHEN = [
+  { value: 'close', label: 'close to its target' },
+  { value: 'past', label: 'past its target (also by mail)' },
+] as const
 </script>
 
 <template>
@@ -26,13 +31,7 @@ defineExpose({ close: () => list.value?.close() })
     @save="$emit('save', $event)"
   >
     <template #default="{ rule, set }">
-      <div class="field">
-        <label for="escalation-at">When it is</label>
-        <select id="escalation-at" class="entry" :value="rule.at" @change="set({ at: ($event.target as HTMLSelectElement).value as 'close' | 'past' })">
-          <option value="close">close to its target</option>
-          <option value="past">past its target (also by mail)</option>
-        </select>
-      </div>
+      <ChoiceEntry id="escalation-at" label="When it is" :model-value="rule.at" :options="WHEN" @update:model-value="$event && set({ at: $event })" />
       <PeopleSelect
         id="escalation-tell"
         label="Who is told"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ListEntry, named } from '#web/kit'
 import type { RuleBook } from '#core/orders'
 import {
   CONSEQUENCE_NAMES,
@@ -19,7 +20,6 @@ import type { Consequence, HazardLevel, Likelihood, Priority, Urgency } from '#c
 /** What consequence and urgency give, and what severity and likelihood give. */
 const props = defineProps<{ book: RuleBook }>()
 const emit = defineEmits<{ matrix: [RuleBook['matrix']]; hazards: [RuleBook['hazards']] }>()
-const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
 const setPriority = (row: Consequence, column: Urgency, priority: Priority) =>
   emit('matrix', { ...props.book.matrix, [row]: { ...props.book.matrix[row], [column]: priority } })
 const setLevel = (row: Likelihood, column: number, level: HazardLevel) =>
@@ -39,14 +39,15 @@ const setLevel = (row: Likelihood, column: number, level: HazardLevel) =>
         <tr v-for="consequence in CONSEQUENCES" :key="consequence">
           <th scope="row">{{ CONSEQUENCE_NAMES[consequence] }}</th>
           <td v-for="urgency in URGENCIES" :key="urgency">
-            <select
-              class="entry"
-              :value="book.matrix[consequence][urgency]"
-              :aria-label="`${CONSEQUENCE_NAMES[consequence]}, ${URGENCY_NAMES[urgency]}`"
-              @change="setPriority(consequence, urgency, valueOf($event) as Priority)"
-            >
-              <option v-for="priority in PRIORITIES" :key="priority" :value="priority">{{ PRIORITY_NAMES[priority] }}</option>
-            </select>
+            <ListEntry
+              :id="`matrix-${consequence}-${urgency}`"
+              small
+              label-hidden
+              :label="`${CONSEQUENCE_NAMES[consequence]}, ${URGENCY_NAMES[urgency]}`"
+              :model-value="book.matrix[consequence][urgency]"
+              :options="named(PRIORITIES, PRIORITY_NAMES)"
+              @update:model-value="$event && setPriority(consequence, urgency, $event)"
+            />
           </td>
         </tr>
       </tbody>
@@ -66,14 +67,15 @@ const setLevel = (row: Likelihood, column: number, level: HazardLevel) =>
         <tr v-for="likelihood in LIKELIHOODS" :key="likelihood">
           <th scope="row">{{ LIKELIHOOD_NAMES[likelihood] }}</th>
           <td v-for="(severity, column) in SEVERITIES" :key="severity">
-            <select
-              class="entry"
-              :value="book.hazards[likelihood][column]"
-              :aria-label="`Hazard ${LIKELIHOOD_NAMES[likelihood]}, ${SEVERITY_NAMES[severity]}`"
-              @change="setLevel(likelihood, column, valueOf($event) as HazardLevel)"
-            >
-              <option v-for="level in HAZARD_LEVELS" :key="level" :value="level">{{ HAZARD_LEVEL_NAMES[level] }}</option>
-            </select>
+            <ListEntry
+              :id="`hazard-${likelihood}-${severity}`"
+              small
+              label-hidden
+              :label="`Hazard ${LIKELIHOOD_NAMES[likelihood]}, ${SEVERITY_NAMES[severity]}`"
+              :model-value="book.hazards[likelihood][column] ?? null"
+              :options="named(HAZARD_LEVELS, HAZARD_LEVEL_NAMES)"
+              @update:model-value="$event && setLevel(likelihood, column, $event)"
+            />
           </td>
         </tr>
       </tbody>
@@ -89,7 +91,7 @@ th[scope='row'] {
 .scroll {
   overflow-x: auto;
 }
-.entry {
-  min-width: 116px;
+td {
+  min-width: 130px;
 }
 </style>

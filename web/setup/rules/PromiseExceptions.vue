@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { reactive } from 'vue'
 import { dropPromiseException, savePromiseException } from '#contract/setup'
 import type { RuleBookSheet } from '#contract/setup'
 import { PRIORITIES, PRIORITY_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
-import { call, CallProblem, spell, PickField, useVocabulary } from '#web/kit'
+import { named, ChoiceEntry, NumberEntry, ListEntry, call, CallProblem, spell, PickField, useVocabulary } from '#web/kit'
 
 /** What a priority promises for one category, where it differs from the site's usual promise. */
 const props = defineProps<{
@@ -17,14 +18,25 @@ const form = reactive({
   categoryId: null as number | null,
   priority: 'urgent' as Priority,
   clock: 'working' as 'working' | 'continuous',
-  responseMinutes: 60,
-  completionMinutes: 480,
+  responseMinutes: 60 as number | null,
+  completionMinutes: 480 as number | null,
 })
+const CLOCKS = [
+  { value: 'working', label: 'working time' },
+  { value: 'continuous', label: 'day and night' },
+] as const
 async function save(): Promise<void> {
-  const { categoryId, ...rest } = form
+  const { categoryId, responseMinutes, completionMinutes, ...rest } = form
   if (
     await props.keep(
-      () => call(savePromiseException, { siteId: props.sheet.siteId, categoryId: categoryId ?? 0, ...rest }),
+      () =>
+        call(savePromiseException, {
+          siteId: props.sheet.siteId,
+          categoryId: categoryId ?? 0,
+          responseMinutes: responseMinutes ?? 0,
+          completionMinutes: completionMinutes ?? 0,
+          ...rest,
+        }),
       'Saved; promises already made stay.',
     )
   )
@@ -54,9 +66,7 @@ const drop = (id: number) =>
         <td>{{ spell(one.completionMinutes) }}</td>
         <td>{{ one.clock === 'working' ? 'working time' : 'day and night' }}</td>
         <td>
-          <button class="push" type="button" :aria-label="`Remove the promise for ${one.categoryName}, ${PRIORITY_NAMES[one.priority]}`" @click="drop(one.id)">
-            Remove
-          </button>
+          <NButton :aria-label="`Remove the promise for ${one.categoryName}, ${PRIORITY_NAMES[one.priority]}`" @click="drop(one.id)"> Remove </NButton>
         </td>
       </tr>
     </tbody>
@@ -71,29 +81,23 @@ const drop = (id: number) =>
       :problem="problem?.at('categoryId')"
       @pick="form.categoryId = $event as number"
     />
-    <div class="field">
-      <label for="exception-priority">Priority</label>
-      <select id="exception-priority" v-model="form.priority" class="entry">
-        <option v-for="one in PRIORITIES" :key="one" :value="one">{{ PRIORITY_NAMES[one] }}</option>
-      </select>
-    </div>
-    <div class="field">
-      <label for="exception-response">Respond within, minutes</label>
-      <input id="exception-response" v-model.number="form.responseMinutes" class="entry mono" type="number" min="1" />
-    </div>
-    <div class="field">
-      <label for="exception-completion">Finish within, minutes</label>
-      <input id="exception-completion" v-model.number="form.completionMinutes" class="entry mono" type="number" min="1" />
-      <p v-if="problem?.at('completionMinutes')" class="problem">{{ problem.at('completionMinutes') }}</p>
-    </div>
-    <div class="field">
-      <label for="exception-clock">Clock</label>
-      <select id="exception-clock" v-model="form.clock" class="entry">
-        <option value="working">working time</option>
-        <option value="continuous">day and night</option>
-      </select>
-    </div>
-    <button class="push" type="submit">Promise this</button>
+    <ListEntry
+      id="exception-priority"
+      :model-value="form.priority"
+      label="Priority"
+      :options="named(PRIORITIES, PRIORITY_NAMES)"
+      @update:model-value="form.priority = $event ?? form.priority"
+    />
+    <NumberEntry id="exception-response" v-model="form.responseMinutes" label="Respond within, minutes" :least="1" />
+    <NumberEntry
+      id="exception-completion"
+      v-model="form.completionMinutes"
+      label="Finish within, minutes"
+      :least="1"
+      :problem="problem?.at('completionMinutes')"
+    />
+    <ChoiceEntry id="exception-clock" v-model="form.clock" label="Clock" :options="CLOCKS" />
+    <NButton attr-type="submit">Promise this</NButton>
   </form>
 </template>
 

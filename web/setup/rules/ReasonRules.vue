@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { tryReasonRules } from '#contract/setup'
 import type { RuleBookSheet, TriedMove } from '#contract/setup'
 import { MOVES_WITH_REASON, ORDER_MOVES, ORDER_STATE_NAMES, reasonRuleSentence } from '#core/orders'
-import type { OrderMove, ReasonRule, RuleNames } from '#core/orders'
-import { call, CallProblem } from '#web/kit'
+import type { ReasonRule, RuleNames } from '#core/orders'
+import { ListEntry, TextEntry, call, CallProblem } from '#web/kit'
 import ConditionFields from './ConditionFields.vue'
 import RuleList from './RuleList.vue'
 
@@ -20,20 +21,14 @@ async function tryOut(draft: ReasonRule): Promise<void> {
   wrong.value = ''
   tried.value = null
   try {
-    tried.value = await call(tryReasonRules, { siteId: props.sheet.siteId, number: number.value.trim(), rules: [...props.sheet.book.reasons, draft] })
+    tried.value = await call(tryReasonRules, { siteId: props.sheet.siteId, number: number.value.trim(), rules: plain([...props.sheet.book.reasons, draft]) })
   } catch (error) {
     if (!(error instanceof CallProblem)) throw error
     wrong.value = error.reasons[0]?.sentence ?? error.message
   }
 }
-const lines = (text: string) => [
-  ...new Set(
-    text
-      .split('\n')
-      .map((one) => one.trim())
-      .filter(Boolean),
-  ),
-]
+/** Reasons as they are kept: each once, none empty. While they are typed, an empty line is where the next one begins. */
+const plain = (rules: ReasonRule[]) => rules.map((rule) => ({ ...rule, answers: [...new Set(rule.answers.map((one) => one.trim()).filter(Boolean))] }))
 defineExpose({ close: () => list.value?.close() })
 </script>
 
@@ -46,33 +41,29 @@ defineExpose({ close: () => list.value?.close() })
     :blank="(): ReasonRule => ({ move: 'hold', when: {}, answers: [] })"
     add="Add a rule for reasons"
     none="No rules of your own. Sending back, holding, reopening, cancelling and reversing need a reason in any case."
-    @save="$emit('save', $event)"
+    @save="$emit('save', plain($event))"
   >
     <template #default="{ rule, set }">
       <div class="two">
-        <div class="field">
-          <label for="reason-move">For the move</label>
-          <select id="reason-move" class="entry" :value="rule.move" @change="set({ move: ($event.target as HTMLSelectElement).value as OrderMove })">
-            <option v-for="move in MOVES_WITH_REASON" :key="move" :value="move">{{ ORDER_MOVES[move].label }}</option>
-          </select>
-        </div>
-        <div class="field">
-          <label for="reason-answers">Reasons to choose from, one a line; leave empty for free words</label>
-          <textarea
-            id="reason-answers"
-            class="entry"
-            :value="rule.answers.join('\n')"
-            @change="set({ answers: lines(($event.target as HTMLTextAreaElement).value) })"
-          />
-        </div>
+        <ListEntry
+          id="reason-move"
+          label="For the move"
+          :model-value="rule.move"
+          :options="MOVES_WITH_REASON.map((move) => ({ value: move, label: ORDER_MOVES[move].label }))"
+          @update:model-value="$event && set({ move: $event })"
+        />
+        <TextEntry
+          id="reason-answers"
+          long
+          label="Reasons to choose from, one a line; leave empty for free words"
+          :model-value="rule.answers.join('\n')"
+          @update:model-value="set({ answers: $event.split('\n') })"
+        />
       </div>
       <ConditionFields id="reason" :model-value="rule.when" :names="names" @update:model-value="set({ when: $event })" />
       <div class="try">
-        <div class="field">
-          <label for="reason-try">Try it on an order</label>
-          <input id="reason-try" v-model="number" class="entry mono" placeholder="W-31207" maxlength="16" @keydown.enter.prevent="tryOut(rule)" />
-        </div>
-        <button class="push" type="button" @click="tryOut(rule)">Try it out</button>
+        <TextEntry id="reason-try" v-model="number" label="Try it on an order" mono :max="16" placeholder="W-31207" @keydown.enter.prevent="tryOut(rule)" />
+        <NButton @click="tryOut(rule)">Try it out</NButton>
         <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
         <div v-if="tried" role="status">
           <p>

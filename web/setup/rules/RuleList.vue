@@ -1,4 +1,5 @@
 <script setup lang="ts" generic="Rule">
+import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import type { Ref } from 'vue'
 
@@ -37,8 +38,8 @@ defineExpose({ close })
       <li v-for="(rule, index) in rules" :key="index">
         <span class="says">{{ sentence(at === index && draft ? draft : rule) }}</span>
         <span v-if="at !== index" class="acts">
-          <button class="push" type="button" @click="open(index)">Change</button>
-          <button class="push" type="button" :aria-label="`Remove: ${sentence(rule)}`" @click="drop(index)">Remove</button>
+          <NButton @click="open(index)">Change</NButton>
+          <NButton :aria-label="`Remove: ${sentence(rule)}`" @click="drop(index)">Remove</NButton>
         </span>
       </li>
       <li v-if="draft && at === rules.length">
@@ -48,11 +49,11 @@ defineExpose({ close })
     <form v-if="draft" class="edit" :aria-label="add" @submit.prevent="keep" @keydown.ctrl.enter.prevent="keep" @keydown.esc.stop="close">
       <slot :rule="draft" :set="(change: Partial<Rule>) => (draft = { ...draft!, ...change })" />
       <div class="acts">
-        <button class="push first" type="submit">Keep the rule <kbd>Ctrl Enter</kbd></button>
-        <button class="push" type="button" @click="close">Leave it</button>
+        <NButton type="primary" attr-type="submit">Keep the rule <kbd>Ctrl Enter</kbd></NButton>
+        <NButton @click="close">Leave it</NButton>
       </div>
     </form>
-    <button v-else class="push add" type="button" @click="open(rules.length)">{{ add }}</button>
+    <NButton v-else class="add" @click="open(rules.length)">{{ add }}</NButton>
   </div>
 </template>
 
