@@ -81,3 +81,17 @@ test('some of what is on the desk conflicts: one person promised to two doors at
   const fresh = world.rows.requests.filter((request) => request.state === 'new').map((request) => `${request.placeId} ${request.summary}`)
   expect(fresh.length - new Set(fresh).size).toBeGreaterThanOrEqual(1)
 })
+
+test.each(['2026-11-25T02:00:00Z', '2026-11-27T17:40:00Z', '2026-11-28T13:00:00Z'])(
+  'made at %s, too, it has something for each login it prints: jobs to come, something to approve, something to post',
+  async (at) => {
+    const now = new Date(at)
+    const { rows } = await makeWorld(7, now)
+    const account = rows.accounts.find((one) => one.email === 'fintan.rosewarne@skerry.example')!
+    const technician = rows.technicians.find((one) => one.accountId === account.id)!
+    const toCome = rows.visits.filter((visit) => visit.technicianId === technician.id && visit.state === 'planned' && visit.plannedStart >= now)
+    expect(toCome.length).toBeGreaterThanOrEqual(2)
+    expect(rows.orders.filter((order) => order.state === 'to_approve' && order.estimateMinor! <= 250_000).length).toBeGreaterThanOrEqual(1)
+    expect(rows.orders.filter((order) => order.state === 'checked').length).toBeGreaterThanOrEqual(1)
+  },
+)

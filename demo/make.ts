@@ -16,7 +16,7 @@ import { World } from './world'
 /** The password of everybody in the demo world. It opens made-up data only. */
 export const DEMO_PASSWORD = 'slack-tide-42'
 /** Whom the sign-in page offers: one of each job. */
-const DEMO_LOGINS = ['maren.quill', 'ines.ferrall', 'osric.vane', 'petra.lindqvist', 'yusuf.adeyemi-rourke', 'wendeline.stroud', 'bram.oyelaran'].map(
+const DEMO_LOGINS = ['maren.quill', 'ines.ferrall', 'osric.vane', 'petra.lindqvist', 'yusuf.adeyemi-rourke', 'wendeline.stroud', 'fintan.rosewarne'].map(
   (name) => `${name}@skerry.example`,
 )
 

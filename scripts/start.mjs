@@ -96,7 +96,7 @@ Evrix is ready after ${((Date.now() - began) / 1000).toFixed(1)} s.
   petra.lindqvist@skerry.example        billing clerk
   yusuf.adeyemi-rourke@skerry.example   manager
   wendeline.stroud@skerry.example       administrator
-  bram.oyelaran@skerry.example          technician, electrical
+  fintan.rosewarne@skerry.example       technician, plumbing
 
 End it with Ctrl C; the data stays.`)
 }

@@ -44,7 +44,8 @@ export interface JobSheet extends JobRow {
   openMembers: string[]
 }
 
-export const listJobs = endpoint<{ range?: 'today' | 'week' | 'month' }, { rows: JobRow[]; zone: string }>({
+/** `next` are the jobs of the next day that has any, when none of today is left to do. */
+export const listJobs = endpoint<{ range?: 'today' | 'week' | 'month' }, { rows: JobRow[]; zone: string; next: JobRow[] }>({
   method: 'GET',
   path: '/api/rounds',
   says: 'My jobs, in the order of the day.',

@@ -1,20 +1,44 @@
 import { and, asc, eq, gte, inArray, lt, ne, or } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/field'
+import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { SEEN_IN_FIELD } from '#core/orders'
 import { query } from '#server/kit'
-import { LIVE_VISIT_STATES } from '#core/dispatch'
+import type { Asker, Reader } from '#server/kit'
 import { orders, places, sites, visits } from '../tables'
 import { jobRow } from './jobSheet'
 
 export default query(contract.listJobs, async ({ db, who, input, now }) => {
   const [site] = await db.select({ zone: sites.zone }).from(sites).where(eq(sites.id, who.homeSiteId!))
   const today = DateTime.fromJSDate(now, { zone: site!.zone }).startOf('day')
+  const range = input.range ?? 'today'
   const [from, to] = {
     today: [today, today.plus({ days: 1 })],
     week: [today.startOf('week'), today.startOf('week').plus({ weeks: 1 })],
     month: [today.minus({ months: 1 }), today.plus({ days: 1 })],
-  }[input.range ?? 'today'] as [DateTime, DateTime]
+  }[range] as [DateTime, DateTime]
+  const rows = await jobsOf(
+    db,
+    who,
+    // What is still open from before stays on the list until it is left.
+    or(between(from, to), and(inArray(visits.state, LIVE_VISIT_STATES), lt(visits.plannedStart, to.toJSDate())))!,
+  )
+  const isToDo = rows.some((row) => row.visitState !== 'ended')
+  return { rows, zone: site!.zone, next: range === 'today' && !isToDo ? await nextDay(db, who, to) : [] }
+})
+
+const between = (from: DateTime, to: DateTime) => and(gte(visits.plannedStart, from.toJSDate()), lt(visits.plannedStart, to.toJSDate()))!
+
+/** The jobs of the first day from then on that has any. */
+async function nextDay(db: Reader, who: Asker, from: DateTime) {
+  const [first] = await jobsOf(db, who, gte(visits.plannedStart, from.toJSDate()), 1)
+  if (!first) return []
+  const day = DateTime.fromJSDate(new Date(first.plannedStart), { zone: from.zoneName! }).startOf('day')
+  return jobsOf(db, who, between(day, day.plus({ days: 1 })))
+}
+
+async function jobsOf(db: Reader, who: Asker, when: SQL, most = 200) {
   const rows = await db
     .select({ visit: visits, order: orders, place: places })
     .from(visits)
@@ -25,14 +49,10 @@ export default query(contract.listJobs, async ({ db, who, input, now }) => {
         eq(visits.technicianId, who.technicianId ?? -1),
         ne(visits.state, 'recalled'),
         or(eq(visits.state, 'ended'), inArray(orders.state, [...SEEN_IN_FIELD])),
-        // What is still open from before stays on the list until it is left.
-        or(
-          and(gte(visits.plannedStart, from.toJSDate()), lt(visits.plannedStart, to.toJSDate())),
-          and(inArray(visits.state, LIVE_VISIT_STATES), lt(visits.plannedStart, to.toJSDate())),
-        ),
+        when,
       ),
     )
     .orderBy(asc(visits.plannedStart), asc(visits.id))
-    .limit(200)
-  return { rows: rows.map(({ visit, order, place }) => jobRow(visit, order, place)), zone: site!.zone }
-})
+    .limit(most)
+  return rows.map(({ visit, order, place }) => jobRow(visit, order, place))
+}

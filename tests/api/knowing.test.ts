@@ -1,4 +1,5 @@
 import { editAccount, findPeople, listNotices, readAccounts, readDemoPeople, readNotices, readVocabulary, signIn } from '#contract/people'
+import { dispatchOrder } from '#contract/dispatch'
 import { findParts, listJobs, readOutcomeLists } from '#contract/field'
 import { readFigures, readFlow } from '#contract/insight'
 import { listPayables, listStatements, readStatement } from '#contract/ledger'
@@ -309,6 +310,27 @@ test('the small lists forms offer from are whole, and Rounds spans today, the we
   expect(month.rows.length).toBeGreaterThan(today.rows.length)
   const starts = month.rows.map((row) => row.plannedStart)
   expect(starts).toEqual([...starts].sort())
+})
+
+test('who has nothing left to do today sees the next day that has something, whole and no other', async () => {
+  const [free] = await house.rows<{ id: number; email: string }>(
+    `SELECT t.id, a.email FROM technician t JOIN account a ON a.id = t.account_id
+     WHERE a.disabled_at IS NULL AND NOT EXISTS (SELECT 1 FROM visit v WHERE v.technician_id = t.id AND v.state IN ('planned', 'on_site')) LIMIT 1`,
+  )
+  const mine = await new Client(server.url).signIn(free!.email.split('@')[0]!)
+  const asked = async (range?: 'week') => (await mine.must(listJobs, range ? { range } : {})).next.map((job) => job.plannedStart)
+  expect(await asked()).toEqual([])
+  for (const day of ['2026-11-27T13', '2026-11-26T14', '2026-11-26T09']) {
+    const { id } = await orderAt(cast, 'ready')
+    const [start, end] = [`${day}:00:00.000Z`, `${day}:45:00.000Z`]
+    await cast.coordinator.must(dispatchOrder, { id, version: await version(cast, id), technicianIds: [free!.id], start, end })
+  }
+  expect(await asked()).toEqual(['2026-11-26T09:00:00.000Z', '2026-11-26T14:00:00.000Z'])
+  expect(await asked('week')).toEqual([])
+  const { id } = await orderAt(cast, 'ready')
+  const [start, end] = ['2026-11-23T15:00:00.000Z', '2026-11-23T16:00:00.000Z']
+  await cast.coordinator.must(dispatchOrder, { id, version: await version(cast, id), technicianIds: [free!.id], start, end })
+  expect(await asked()).toEqual([])
 })
 
 test('the sign-in page of a demo world offers its people, and that of any other offers nobody', async () => {

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { ref, watch } from 'vue'
-import { RouterLink, useRouter } from 'vue-router'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import { listJobs } from '#contract/field'
-import { VISIT_KIND_NAMES } from '#core/dispatch'
-import type { VisitKind } from '#core/dispatch'
-import { ChoiceEntry, PhonePage, call, onLiveChange, PriorityBar, ProblemNote, shortTime, useLive, useLoading, useSession, useSoon } from '#web/kit'
+import { ChoiceEntry, PhonePage, call, onLiveChange, ProblemNote, toLocalField, useLive, useLoading, useSession, useSoon, writtenDay } from '#web/kit'
+import JobList from './JobList.vue'
 
 /** The technician's day: jobs in the order of the plan. */
 const session = useSession()
@@ -15,7 +14,7 @@ const range = ref<'today' | 'week' | 'month'>('today')
 const jobs = useLoading(() => call(listJobs, { range: range.value }))
 watch(range, () => void jobs.load(), { immediate: true })
 onLiveChange(useSoon(jobs.load, 200))
-const STATES: Record<string, string> = { planned: 'Planned', on_site: 'On site', ended: 'Left' }
+const next = computed(() => jobs.value.value?.next ?? [])
 
 async function leave(): Promise<void> {
   await session.leave()
@@ -39,28 +38,15 @@ const RANGES = [
       <ChoiceEntry id="range" v-model="range" label-hidden label="Which days" :options="RANGES" />
       <ProblemNote v-if="jobs.problem.value" :problem="jobs.problem.value" @retry="jobs.load" />
       <template v-else-if="jobs.value.value">
-        <ol v-if="jobs.value.value.rows.length" class="jobs">
-          <li v-for="job in jobs.value.value.rows" :key="job.visitId">
-            <RouterLink class="card job" :class="{ now: job.visitState === 'on_site', over: job.visitState === 'ended' }" :to="`/rounds/${job.visitId}`">
-              <span class="line"
-                ><span class="mono">{{ shortTime(job.plannedStart) }}</span
-                ><PriorityBar :priority="job.priority" /><span class="label">{{ STATES[job.visitState] }}</span></span
-              >
-              <strong>{{ job.summary }}</strong>
-              <span
-                ><span class="mono label">{{ job.placeCode }}</span> {{ job.placeName }}</span
-              >
-              <span class="label"
-                ><span class="mono">{{ job.number }}</span
-                >, {{ VISIT_KIND_NAMES[job.kind as VisitKind].toLowerCase() }}</span
-              >
-            </RouterLink>
-          </li>
-        </ol>
+        <JobList v-if="jobs.value.value.rows.length" :jobs="jobs.value.value.rows" />
         <div v-else class="card">
-          <h2>Nothing planned</h2>
+          <h2>{{ range === 'today' ? 'Nothing planned today' : 'Nothing planned' }}</h2>
           <p>Jobs the desk sends you appear here by themselves, and in your mail.</p>
         </div>
+        <section v-if="next[0]" class="next" aria-label="Next">
+          <h2>Next, on {{ writtenDay(toLocalField(new Date(next[0].plannedStart))) }}</h2>
+          <JobList :jobs="next" />
+        </section>
       </template>
       <div v-else class="bones wait" />
     </main>
@@ -76,30 +62,9 @@ const RANGES = [
 .top h1 {
   margin-right: auto;
 }
-.jobs {
-  list-style: none;
-  margin: 0;
-  padding: 0;
+.next {
   display: grid;
   gap: 10px;
-}
-.job {
-  color: var(--ink);
-  text-decoration: none;
-  gap: 3px;
-  border-left: 6px solid var(--line-strong);
-}
-.now {
-  border-left-color: var(--tide);
-  background: var(--shoal-faint);
-}
-.over {
-  opacity: 0.75;
-}
-.line {
-  display: flex;
-  gap: 12px;
-  align-items: center;
 }
 .wait {
   height: 160px;
