@@ -62,17 +62,14 @@ test('the Desk by keyboard alone: a call, triage, accept, hold, undo, palette, s
   await desk.reads('is not possible yet')
   await desk.keys(Key.ENTER)
   expect(await focusedId()).toBe('sheet')
-  for (const [id, words] of [
-    ['f-categoryId', 'Furniture'],
-    ['f-consequence', 'One person'],
-    ['f-urgency', 'This week'],
-  ] as const) {
-    await tabTo(id)
-    await desk.keys(words)
-    await desk.driver.wait(async () => (await offered()) === 1, 5_000, 'options 1')
-    await desk.keys(Key.ENTER)
-    await desk.driver.wait(async () => (await offered()) === 0, 5_000, 'options 0')
-  }
+  await tabTo('f-categoryId')
+  await desk.keys('Furniture')
+  await desk.driver.wait(async () => (await offered()) === 1, 5_000, 'options 1')
+  await desk.keys(Key.ENTER)
+  // What is missing has the keyboard then: one person, this week.
+  const cell = () => desk.focused().then((one) => one.getAttribute('aria-label'))
+  await desk.driver.wait(async () => (await cell())?.startsWith('Nobody affected, Can wait'), 5_000, 'the grid')
+  await desk.keys('2', '2')
   await desk.reads('Routine, because one person is affected')
   await desk.driver.executeScript('document.getElementById("sheet").focus()')
   await desk.keys('a')

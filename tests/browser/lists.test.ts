@@ -66,7 +66,7 @@ describe('ten requests triaged by keyboard only', () => {
       await desk.until(`request ${index + 1} open`, async () => (await address()).includes(`/request/${id}`))
       await desk.until('a suggestion', async () => (await desk.driver.findElements(By.xpath("//button[contains(., 'Take it')][.//kbd='G']"))).length > 0)
       await press('g')
-      await desk.until('the grid', async () => (await desk.focused().then((one) => one.getAttribute('aria-label'))) === 'Nobody affected, Can wait')
+      await desk.until('the grid', async () => (await desk.focused().then((one) => one.getAttribute('aria-label'))) === 'Nobody affected, Can wait: Deferred')
       // One person, today.
       await press('2', '3')
       await desk.until('back on the Sheet', async () => (await focusedId()) === 'sheet')

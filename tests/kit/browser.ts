@@ -67,7 +67,7 @@ export class Person {
 
   /** Presses the cell of a grid that says these two things. */
   async say(both: string): Promise<void> {
-    const cell = await this.waitFor(`//table//button[@aria-label=${quoted(both)}]`)
+    const cell = await this.waitFor(`//table//button[starts-with(@aria-label, ${quoted(both)})]`)
     await this.see(cell)
     await cell.click()
   }

@@ -15,6 +15,8 @@ const props = defineProps<{
   columnNames: Record<Column, string>
   row: Row | null
   column: Column | null
+  /** What a cell gives, in words. */
+  gives: (row: Row, column: Column) => string
   disabled?: boolean
   problem?: string
 }>()
@@ -73,10 +75,10 @@ function keys(event: KeyboardEvent): void {
               :disabled="disabled"
               :tabindex="stop[0] === index && stop[1] === place ? 0 : -1"
               :aria-pressed="one === row && other === column"
-              :aria-label="`${rowNames[one]}, ${columnNames[other]}`"
+              :aria-label="`${rowNames[one]}, ${columnNames[other]}: ${gives(one, other)}`"
               @click="choose(index, place)"
-              ><slot :row="one" :column="other"
-            /></RowButton>
+              ><slot :row="one" :column="other">{{ gives(one, other) }}</slot></RowButton
+            >
           </td>
         </tr>
       </tbody>

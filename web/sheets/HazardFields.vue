@@ -49,11 +49,10 @@ function show(): void {
       :column-names="SEVERITY_NAMES"
       :row="likelihood"
       :column="known"
+      :gives="(row, column) => HAZARD_LEVEL_NAMES[table[row][SEVERITIES.indexOf(column)]!]"
       :disabled="disabled"
       @choose="(hazardLikelihood, hazardSeverity) => emit('save', { hazardLikelihood, hazardSeverity })"
-    >
-      <template #default="{ row, column }">{{ HAZARD_LEVEL_NAMES[table[row][SEVERITIES.indexOf(column)]!] }}</template>
-    </DecisionGrid>
+    />
   </div>
 </template>
 

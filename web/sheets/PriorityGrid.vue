@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CONSEQUENCE_NAMES, CONSEQUENCES, URGENCIES, URGENCY_NAMES } from '#core/requests'
+import { CONSEQUENCE_NAMES, CONSEQUENCES, PRIORITY_NAMES, URGENCIES, URGENCY_NAMES } from '#core/requests'
 import type { Consequence, PriorityMatrix, Urgency } from '#core/requests'
 import { PriorityBar } from '#web/kit'
 import DecisionGrid from './DecisionGrid.vue'
@@ -21,6 +21,7 @@ const emit = defineEmits<{ choose: [{ consequence: Consequence; urgency: Urgency
     :row="consequence"
     :column="urgency"
     :disabled="disabled"
+    :gives="(row, column) => PRIORITY_NAMES[matrix[row][column]]"
     @choose="(row, column) => emit('choose', { consequence: row, urgency: column })"
   >
     <template #default="{ row, column }"><PriorityBar :priority="matrix[row][column]" /></template>
