@@ -20,7 +20,9 @@ const written = () => (value.value ? (props.day ? writtenDay(value.value) : writ
 const text = ref(written())
 const open = ref(false)
 const wrong = ref('')
-watch(value, () => (text.value = written()))
+watch(value, () => {
+  if (!wrong.value) text.value = written()
+})
 
 const read = computed(() => {
   const rules = { now: toLocalField(serverNow()), usual: value.value.slice(11, 16) || undefined, monthFirst: false }
@@ -32,12 +34,15 @@ const meaning = computed(() => {
   return said ? (props.day ? writtenDay(said) : writtenMoment(said)) : ''
 })
 
-/** Takes what is typed; false when it says nothing that can be meant. */
+/** Takes what is typed. What can mean nothing stays as typed and is no time: the form that is sent has none, rather than the one before. */
 function leave(): boolean {
   if (text.value === written()) return true
   const said = read.value
   wrong.value = said.problem ?? (props.required && !said.value ? 'This is needed.' : '')
-  if (wrong.value) return false
+  if (wrong.value) {
+    value.value = ''
+    return false
+  }
   value.value = said.value ?? ''
   text.value = written()
   return true

@@ -99,10 +99,8 @@ describe('a day and a time', () => {
     await box.find('input').setValue('soon')
     await box.find('input').trigger('blur')
     expect([box.find('input').element.value, box.find('[role="alert"]').text()]).toEqual(['soon', expect.stringContaining('tomorrow 9')])
-    await box.find('input').setValue('')
-    await box.find('input').trigger('blur')
-    expect(box.find('[role="alert"]').text()).toBe('This is needed.')
-    expect(box.emitted('update:modelValue')).toHaveLength(1)
+    // The time that stood there before is never sent under a text that says something else.
+    expect(box.emitted('update:modelValue')!.at(-1)).toEqual([''])
   })
 
   test('the calendar begins on Monday and gives the wall-clock time that was pressed', async () => {
