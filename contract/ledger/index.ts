@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
+import type { ChargeRow } from '#contract/orders'
 
 export interface StatementRow {
   number: string
@@ -107,4 +108,12 @@ export const listPayables = endpoint<object, { rows: PayableRow[]; currency: str
   path: '/api/payables',
   says: 'What vendors are owed, newest first.',
   may: 'ledger.read',
+})
+
+export const previewCharges = endpoint<{ id: number }, { charges: Omit<ChargeRow, 'id'>[] }>({
+  method: 'GET',
+  path: '/api/orders/:id/charges-to-come',
+  says: 'What posting an order would charge its payers, as it stands.',
+  may: 'desk.read',
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })

@@ -1,23 +1,16 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
-import type { Done, GaugeTarget, Instant, ListLine, Page } from '#contract/kit'
-import type { AttachmentRow, NamedAsset, NamedPlace, TimelineEntry } from '#contract/requests'
-import type { CostKind, StintKind } from '#core/ledger'
+import type { Done, Instant, ListLine, Page } from '#contract/kit'
+import type { OrderSheet } from './sheet'
 import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, ORDER_STATIONS } from '#core/orders'
-import type { HoldReason, OrderFacts, OrderKind, OrderState, Station, TargetStanding } from '#core/orders'
+import type { HoldReason, OrderKind, OrderState, Station } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
-import type { Consequence, Likelihood, Priority, PriorityRules, Severity, Urgency } from '#core/requests'
+import type { Consequence, Likelihood, Priority, Severity, Urgency } from '#core/requests'
 export * from './promises'
 
 export * from './ruleSections'
 
-export interface GaugeState {
-  standing: TargetStanding
-  usedShare: number
-  responseShare: number
-  remainingMinutes: number
-  missedAt: Instant | null
-}
+export * from './sheet'
 
 /** An order as queues and lists show it. */
 export interface OrderLine extends ListLine {
@@ -73,147 +66,8 @@ export const listOrders = endpoint<ListOrdersInput, Page<OrderLine>>({
   }),
 })
 
-export interface VisitRow {
-  id: number
-  who: string
-  technicianId: number | null
-  vendorId: number | null
-  kind: string
-  state: string
-  plannedStart: Instant
-  plannedEnd: Instant
-  startedAt: Instant | null
-  endedAt: Instant | null
-  result: string | null
-  pass: { id: number; expiresAt: Instant; revokedAt: Instant | null } | null
-}
-
-export interface StintRow {
-  id: number
-  visitId: number
-  who: string
-  kind: StintKind
-  startAt: Instant
-  endAt: Instant | null
-  minutes: number | null
-  perHourMinor: number | null
-  costMinor: number | null
-}
-
-export interface CostRow {
-  kind: CostKind
-  sourceId: number
-  description: string
-  quantity: string
-  unit: string
-  unitCost: number
-  cost: number
-}
-
-export interface ApprovalRow {
-  id: number
-  amountMinor: number
-  askedAt: Instant
-  askedBy: string | null
-  decidedAt: Instant | null
-  decidedBy: string | null
-  actingFor: string | null
-  verdict: string | null
-  note: string | null
-}
-
-export interface PostingRow {
-  id: number
-  kind: 'posting' | 'reversal'
-  round: number
-  month: string
-  at: Instant
-  charges: {
-    id: number
-    payerId: number
-    payerCode: string
-    payerName: string
-    shareBp: number
-    netMinor: number
-    taxMinor: number
-    grossMinor: number
-    ownCost: boolean
-  }[]
-}
-
-export interface OrderSheet {
-  id: number
-  number: string
-  version: number
-  site: { id: number; zone: string; currency: string }
-  /** By what its site makes a priority. */
-  decides: PriorityRules
-  state: OrderState
-  facts: OrderFacts
-  kind: OrderKind
-  summary: string
-  description: string
-  place: NamedPlace | null
-  asset: NamedAsset | null
-  categoryId: number | null
-  tradeId: number | null
-  teamId: number | null
-  leadId: number | null
-  supervisorId: number | null
-  vendorId: number | null
-  consequence: Consequence | null
-  urgency: Urgency | null
-  hazardSeverity: Severity | 'none' | null
-  hazardLikelihood: Likelihood | null
-  priority: Priority | null
-  prioritySentence: string | null
-  estimateMinor: number | null
-  contactName: string | null
-  contactPhone: string | null
-  access: string | null
-  noteForWorker: string | null
-  noteForPayer: string | null
-  outsideReference: string | null
-  target: GaugeTarget
-  gauge: GaugeState
-  holdReason: HoldReason | null
-  symptom: string | null
-  cause: string | null
-  fix: string | null
-  outcomeNote: string | null
-  discarded: boolean
-  archived: boolean
-  shares: { payerId: number; payerCode: string; payerName: string; shareBp: number }[]
-  /** Who has to agree, in order, and why; what was decided of it so far. */
-  agreements: { position: number; who: string; why: string; decided: boolean }[]
-  /** Whose limit covers this estimate, and who decides for them while they are away. */
-  approvers: { name: string; limitMinor: number; awayUntil: Instant | null; deputy: string | null }[]
-  /** What each payer’s budget says; nothing for payers without one. */
-  budgets: { payerId: number; budgetMinor: number; chargedMinor: number; committedMinor: number }[]
-  /** The group it belongs to, and those it leads. */
-  lead: { id: number; number: string; summary: string } | null
-  members: { id: number; number: string; summary: string; state: OrderState; heldFrom: OrderState | null }[]
-  requests: { id: number; number: string; summary: string; reporterName: string | null }[]
-  visits: VisitRow[]
-  stints: StintRow[]
-  costs: CostRow[]
-  costMinor: number
-  approvals: ApprovalRow[]
-  postings: PostingRow[]
-  attachments: AttachmentRow[]
-  timeline: TimelineEntry[]
-}
-
 const byId = { id: field.id().required() }
 const byVersion = { ...byId, version: field.version().required() }
-
-export const readOrder = endpoint<{ id: number }, OrderSheet>({
-  method: 'GET',
-  path: '/api/orders/:id',
-  says: 'One order in full.',
-  may: 'desk.read',
-  input: Joi.object<{ id: number }, true>(byId),
-})
 
 export interface OrderFields {
   kind?: OrderKind

@@ -22,6 +22,14 @@ export interface Conversation {
   reaches: string[]
 }
 
+export const readConversation = endpoint<{ id: number }, Conversation>({
+  method: 'GET',
+  path: '/api/requests/:id/conversation',
+  says: 'What was said about a request, and who a message would reach.',
+  may: 'desk.read',
+  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
+})
+
 export const writeComment = endpoint<{ id: number; kind: CommentKind; text: string }, Conversation>({
   method: 'POST',
   path: '/api/requests/:id/comments',

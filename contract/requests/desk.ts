@@ -4,7 +4,6 @@ import type { Done, Instant, ListLine, Page } from '#contract/kit'
 import type { Reason } from '#core/kit'
 import { CONSEQUENCES, ENTERED_CHANNELS, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Channel, Consequence, EnteredChannel, Likelihood, Priority, PriorityRules, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
-import type { Conversation } from './conversation'
 import type { KnownBulletin } from './counter'
 
 /** A request as queues and lists show it. */
@@ -115,6 +114,9 @@ export interface RequestSheet {
   payerId: number | null
   outsideReference: string | null
   receivedAt: Instant
+  /** When somebody at the desk first took it up, and when it was decided. */
+  takenUpAt: Instant | null
+  decidedAt: Instant | null
   triageCloseAt: Instant
   triageDueAt: Instant
   question: string | null
@@ -124,7 +126,6 @@ export interface RequestSheet {
   orders: { id: number; number: string; state: string; summary: string }[]
   /** What the category asked, as it stood then, with what was answered. */
   answers: { label: string; answer: string }[]
-  conversation: Conversation
   /** Said to be not fixed: the request it repeats. */
   repeats: { id: number; number: string } | null
   followers: { name: string | null; email: string }[]
@@ -139,7 +140,6 @@ export interface RequestSheet {
   /** What the payer’s budget says, when there is a payer with one. */
   budget: PayerBudget | null
   attachments: AttachmentRow[]
-  timeline: TimelineEntry[]
 }
 
 const byId = { id: field.id().required() }
@@ -149,6 +149,14 @@ export const readRequest = endpoint<{ id: number }, RequestSheet>({
   method: 'GET',
   path: '/api/requests/:id',
   says: 'One request in full.',
+  may: 'desk.read',
+  input: Joi.object<{ id: number }, true>(byId),
+})
+
+export const readRequestTimeline = endpoint<{ id: number }, { entries: TimelineEntry[] }>({
+  method: 'GET',
+  path: '/api/requests/:id/timeline',
+  says: 'What happened to a request and the orders it led to, newest first.',
   may: 'desk.read',
   input: Joi.object<{ id: number }, true>(byId),
 })

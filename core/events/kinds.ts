@@ -46,3 +46,6 @@ export function eventRule(kind: string): AnyRule {
 
 /** Whether somebody acted, rather than the clock. */
 export const isActed = (kind: string): boolean => !eventRule(kind).byClock
+
+/** Whether it changes more of a request or order than its conversation and its timeline. */
+export const isChange = (kind: string): boolean => !eventRule(kind).talk

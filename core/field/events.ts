@@ -17,7 +17,7 @@ export const FIELD_EVENTS = {
     told: null,
     writes: false,
   }),
-  'field.note': event()({ says: 'noted', told: null, writes: false }),
+  'field.note': event()({ says: 'noted', told: null, writes: false, talk: true }),
   'field.photo': event()({ says: 'added a photo', told: null, writes: false }),
   'field.leave': event<{ result: string }>()({ says: 'left the job', about: ({ result }) => RESULTS[result ?? ''] ?? '', told: null, writes: false }),
 }

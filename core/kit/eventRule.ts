@@ -24,6 +24,8 @@ export interface EventRule<Facts extends object = object> {
   byClock?: true
   /** It may change who somebody is or what they may hear: open lines ask again. */
   changesWho?: true
+  /** It is talk: only the conversation and the timeline say it, and nothing else of the request or order changes. */
+  talk?: true
   /** It takes a job from the technicians it names. */
   takesJob?: true
 }

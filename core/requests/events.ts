@@ -46,8 +46,8 @@ export const REQUEST_EVENTS = {
     writes: true,
   }),
   'request.heard': event<{ by: string; commentId: number; other: boolean }>()({ says: 'wrote', told: null, writes: true }),
-  'request.note': event()({ says: 'noted', told: null, writes: false }),
-  'request.message': event()({ says: 'wrote to the reporter', told: null, writes: true }),
+  'request.note': event()({ says: 'noted', told: null, writes: false, talk: true }),
+  'request.message': event()({ says: 'wrote to the reporter', told: null, writes: true, talk: true }),
   'request.follow': event<{ email: string }>()({ says: 'follows it', told: null, writes: true }),
   'request.notFixed': event<{ as: string }>()({ says: 'said that it is not fixed', told: () => 'You said that it is not fixed.', writes: true }),
 }

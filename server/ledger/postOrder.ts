@@ -1,43 +1,18 @@
-import { eq, inArray } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import * as contract from '#contract/orders'
 import { refuse } from '#core/kit'
-import { chargesOf, imbalance, journalOf } from '#core/ledger'
-import type { CostLine, PayerCharge, VendorPayable } from '#core/ledger'
+import { imbalance, journalOf } from '#core/ledger'
+import type { PayerCharge, VendorPayable } from '#core/ledger'
 import { percentOf } from '#core/kit'
-import type { Reader, Tx } from '#server/kit'
+import type { Tx } from '#server/kit'
 import { orderMove } from '#server/orders'
-import {
-  chargeLines,
-  charges,
-  journalEntries,
-  markups,
-  orderShares,
-  payables,
-  payers,
-  periods,
-  postings,
-  sites,
-  vendorBillLines,
-  vendorBills,
-  vendors,
-} from '../tables'
-import { costLinesOf } from './costs'
+import { chargeLines, charges, journalEntries, payables, periods, postings, sites, vendorBillLines, vendorBills } from '../tables'
+import { chargesFor } from './chargesFor'
 import { monthOf } from './month'
 
 export default orderMove(contract.postOrder, 'post', async ({ tx, who, now, order }) => {
-  const lines = await costLinesOf(tx, order.id)
   const payable = await payablesOf(tx, order.id)
-  const terms = await tx
-    .select({ payer: payers, shareBp: orderShares.shareBp })
-    .from(orderShares)
-    .innerJoin(payers, eq(payers.id, orderShares.payerId))
-    .where(eq(orderShares.orderId, order.id))
-    .orderBy(orderShares.position)
-  const result = chargesOf(
-    lines,
-    terms.map(({ payer, shareBp }) => ({ payerId: payer.id, shareBp, taxBp: payer.taxBp, ownCost: payer.kind === 'own' })),
-    await markupRule(tx, lines),
-  )
+  const { charges: result, terms } = await chargesFor(tx, order.id)
   const journal = journalOf(result, payable)
   if (imbalance(journal) !== 0) throw new Error(`The journal of order ${order.id} does not balance.`)
   const month = await openMonth(tx, order.siteId, now)
@@ -88,16 +63,6 @@ async function saveCharge(tx: Tx, postingId: number, orderId: number, month: str
     netMinor: net,
   }))
   if (rows.length) await tx.insert(chargeLines).values(rows)
-}
-
-/** The vendor's own terms where there are any, otherwise those of the cost kind. */
-export async function markupRule(db: Reader, lines: CostLine[]): Promise<(line: CostLine) => number> {
-  const byKind = new Map((await db.select().from(markups)).map((row) => [row.kind, row.markupBp]))
-  const ids = [...new Set(lines.flatMap((line) => (line.vendorId ? [line.vendorId] : [])))]
-  const byVendor = new Map(
-    ids.length ? (await db.select({ id: vendors.id, bp: vendors.markupBp }).from(vendors).where(inArray(vendors.id, ids))).map((row) => [row.id, row.bp]) : [],
-  )
-  return (line) => (line.vendorId ? byVendor.get(line.vendorId) : undefined) ?? byKind.get(line.kind) ?? 0
 }
 
 async function payablesOf(tx: Tx, orderId: number): Promise<VendorPayable[]> {

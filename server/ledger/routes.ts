@@ -4,7 +4,17 @@ import downloadStatementPdf from './downloadStatementPdf'
 import listPayables from './listPayables'
 import listStatements from './listStatements'
 import postOrder from './postOrder'
+import previewCharges from './previewCharges'
 import readStatement from './readStatement'
 import reverseOrder from './reverseOrder'
 
-export const routes: Route[] = [postOrder, reverseOrder, listStatements, readStatement, downloadStatementPdf, downloadStatementCsv, listPayables]
+export const routes: Route[] = [
+  postOrder,
+  previewCharges,
+  reverseOrder,
+  listStatements,
+  readStatement,
+  downloadStatementPdf,
+  downloadStatementCsv,
+  listPayables,
+]

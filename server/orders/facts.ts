@@ -12,9 +12,15 @@ import { readOrderRows } from './orderRows'
 import { lendersIn, openAsksIn } from './asks'
 import type { OrderRows } from './orderRows'
 
-/** What the rules need to know of this order and this person, in ten statements. */
-export async function factsOf(db: Reader, order: OrderRecord, who: Asker, now: Date): Promise<OrderFacts> {
-  const [rows, path] = await Promise.all([readOrderRows(db, order, now), pathOf(db, order)])
+/** What the rules need to know of this order and this person, in ten statements; `all` is what hangs on it, where that is read already. */
+export async function factsOf(
+  db: Reader,
+  order: OrderRecord,
+  who: Asker,
+  now: Date,
+  all: PromiseLike<OrderRows> = readOrderRows(db, order, now),
+): Promise<OrderFacts> {
+  const [rows, path] = await Promise.all([all, pathOf(db, order)])
   return factsFrom(rows, path, order, who, now)
 }
 

@@ -13,7 +13,9 @@ import joinGroup from './joinGroup'
 import leaveGroup from './leaveGroup'
 import listOrders from './listOrders'
 import readAttachment from './readAttachment'
+import readAgreement from './readAgreement'
 import readOrder from './readOrderSheet'
+import readOrderTimeline from './readOrderTimeline'
 import readPromises from './readPromises'
 import recallOrder from './recallOrder'
 import reopenOrder from './reopenOrder'
@@ -37,6 +39,7 @@ export { restore } from './restoreOrder'
 export { takeOut } from './leaveGroup'
 export * from './lockOrder'
 export * from './orderMove'
+export * from './seenOrder'
 export * from './sendFile'
 export * from './targetOf'
 export * from './timelineOf'
@@ -47,6 +50,8 @@ export * from './orderOf'
 export const routes: Route[] = [
   listOrders,
   readOrder,
+  readAgreement,
+  readOrderTimeline,
   editOrder,
   submitOrder,
   approveOrder,

@@ -1,42 +1,28 @@
 import { eq, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/orders'
-import type { OrderFacts } from '#core/orders'
-import type { ApprovalRow, OrderSheet, PostingRow, StintRow, VisitRow } from '#contract/orders'
+import type { OrderSheet, PostingRow, StintRow, VisitRow } from '#contract/orders'
 import { FILE_COLUMNS, maySee, notFound, query, statement } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { placeAmong, placesOn } from '#server/places'
-import { budgetsIn, januaryOf } from '#server/ledger'
 import { assets, attachments, orders, places, requestOrders, requests, sites } from '../tables'
-import { asksFor } from './asks'
 import { gaugeOf, gaugeTarget } from './targetOf'
-import { timelineOfOrder } from './timelineOf'
-import { readOrderRows, sharesWithBudgetsOf } from './orderRows'
+import { readOrderRows } from './orderRows'
 import type { OrderRows } from './orderRows'
 import { costLinesIn, factsFrom } from './facts'
 
 export default query(contract.readOrder, ({ db, who, input, now }) => readOrderSheet(db, who, input.id, now))
 
 /**
- * One order in full: thirteen statements in two rounds, fourteen for a draft whose rules name somebody.
+ * One order in full: twelve statements in two rounds. What more its sections show is read by them.
  * @throws ProblemReply 404 when it is not theirs to see
  */
 export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Date): Promise<Outgoing<OrderSheet>> {
   const [found] = await findOrder(db, { id })
   if (!found || !maySee(who, found.order.siteId)) throw notFound('order')
   const { order, site, asset, lead, placePath, assetPlacePath } = found
-  const linked: OrderSheet['requests'] = JSON.parse(found.requests) ?? []
-  const requestIds = linked.map((request) => request.id)
-  const whoPays = sharesWithBudgetsOf(db, { orderId: id, january: januaryOf(now) })
-  const [rows, shares, onPath, files, timeline] = await Promise.all([
-    readOrderRows(db, order, now, whoPays),
-    whoPays,
-    placesOn(db, placePath),
-    filesOf(db, { orderId: id }),
-    timelineOfOrder(db, id, requestIds),
-  ])
+  const [rows, onPath, files] = await Promise.all([readOrderRows(db, order, now), placesOn(db, placePath), filesOf(db, { orderId: id })])
   const facts = factsFrom(rows, placePath ?? assetPlacePath, order, who, now)
-  const agreements = await agreementsOf(db, order, facts, rows)
   const costs = costLinesIn(rows)
   return {
     id,
@@ -80,20 +66,15 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     discarded: order.discardedAt !== null,
     archived: order.archived,
     shares: rows.shares.map(({ payerId, code, name, shareBp }) => ({ payerId, payerCode: code, payerName: name, shareBp })),
-    agreements,
-    approvers: approversIn(rows, order.estimateMinor ?? 0),
-    budgets: budgetsIn(shares),
     lead,
     members: rows.members.filter((member) => !member.discardedAt).map(({ discardedAt: _, ...member }) => member),
-    requests: linked,
+    requests: JSON.parse(found.requests) ?? [],
     visits: rows.visits.map(visitRow),
     stints: rows.stints.map(stintRow),
     costs: costs.map(({ vendorId: _vendor, ...line }) => line),
     costMinor: facts.costMinor,
-    approvals: approvalRows(rows),
     postings: postingRows(rows),
     attachments: files,
-    timeline,
   }
 }
 
@@ -127,23 +108,6 @@ const findOrder = statement(['id'], (db, { id }) => {
 
 const filesOf = statement(['orderId'], (db, { orderId }) => db.select(FILE_COLUMNS).from(attachments).where(eq(attachments.orderId, orderId)))
 
-/** What was asked for when it was submitted; before that, what would be asked as it stands. */
-async function agreementsOf(db: Reader, order: typeof orders.$inferSelect, facts: OrderFacts, rows: OrderRows): Promise<OrderSheet['agreements']> {
-  if (order.state === 'to_approve') return facts.asks.map(({ position, who, why, decided }) => ({ position, who, why, decided }))
-  if (order.state !== 'draft' || order.estimateMinor === null) return []
-  const asks = await asksFor(db, facts, rows)
-  return asks.map(({ position, why, accountId }) => ({ position, who: accountId ? '' : 'somebody whose limit covers it', why, decided: false }))
-}
-
-/** Those whose own limit covers the amount, the lowest sufficient limit first, with who decides for them while they are away. */
-function approversIn({ approvers }: OrderRows, amount: number): Outgoing<OrderSheet['approvers']> {
-  // Somebody with several deputies comes once, with the one who stays longest.
-  const last = new Map(approvers.map((approver) => [approver.id, approver]))
-  return [...last.values()]
-    .filter(({ limitMinor }) => limitMinor !== null && limitMinor >= amount)
-    .map(({ name, limitMinor, awayUntil, deputy }) => ({ name, limitMinor: limitMinor!, awayUntil, deputy }))
-}
-
 function visitRow({ visit, person, vendor, pass }: OrderRows['visits'][number]): Outgoing<VisitRow> {
   return {
     id: visit.id,
@@ -173,23 +137,6 @@ function stintRow({ stint, person, vendor }: OrderRows['stints'][number]): Outgo
     perHourMinor: stint.perHourMinor,
     costMinor: stint.costMinor,
   }
-}
-
-/** Newest first. */
-function approvalRows({ approvals }: OrderRows): Outgoing<ApprovalRow>[] {
-  return [...approvals]
-    .sort((a, b) => b.approval.id - a.approval.id)
-    .map(({ approval, askedBy, decidedBy, actingFor }) => ({
-      id: approval.id,
-      amountMinor: approval.amountMinor,
-      askedAt: approval.askedAt,
-      askedBy,
-      decidedAt: approval.decidedAt,
-      decidedBy,
-      actingFor,
-      verdict: approval.verdict,
-      note: approval.note,
-    }))
 }
 
 function postingRows({ postings }: OrderRows): Outgoing<PostingRow>[] {

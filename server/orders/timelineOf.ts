@@ -6,8 +6,10 @@ import { events, requestOrders } from '../tables'
 const MOST = 200
 
 /** Everything that happened to an order and the requests it answers, newest first. */
-export function timelineOfOrder(db: Reader, orderId: number, requestIds: number[]): Promise<Outgoing<TimelineEntry>[]> {
-  return read(db, or(eq(events.orderId, orderId), requestIds.length ? inArray(events.requestId, requestIds) : undefined))
+export async function timelineOfOrder(db: Reader, orderId: number): Promise<Outgoing<TimelineEntry>[]> {
+  const linked = await db.select({ id: requestOrders.requestId }).from(requestOrders).where(eq(requestOrders.orderId, orderId))
+  const ids = linked.map((row) => row.id)
+  return read(db, or(eq(events.orderId, orderId), ids.length ? inArray(events.requestId, ids) : undefined))
 }
 
 /** Everything that happened to a request and the orders it led to, newest first. */

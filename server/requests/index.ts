@@ -9,7 +9,9 @@ import joinRequest from './joinRequest'
 import listRequests from './listRequests'
 import makeAnotherOrder from './makeAnotherOrder'
 import readCounter from './readCounter'
+import readConversation from './readConversation'
 import readRequest from './readRequestSheet'
+import readRequestTimeline from './readRequestTimeline'
 import readTrackedFile from './readTrackedFile'
 import reportRequest from './reportRequest'
 import takeUpRequest from './takeUpRequest'
@@ -59,6 +61,8 @@ export const routes: Route[] = [
   readTrackedFile,
   listRequests,
   readRequest,
+  readConversation,
+  readRequestTimeline,
   triageRequest,
   takeUpRequest,
   acceptRequest,

@@ -5,11 +5,10 @@ import { bulletinsAt } from '#server/help'
 import { FILE_COLUMNS, maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { budgetsOf } from '#server/ledger'
-import { promiseRule, rulesOf, timelineOfRequest } from '#server/orders'
+import { promiseRule, rulesOf } from '#server/orders'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, followers, incomingMails, orders, requestOrders, requests, sites } from '../tables'
 import { readAnswers } from './categoryForms'
-import { conversationOf } from './conversation'
 import { requestFacts } from './facts'
 import { lastOutcome } from './outcome'
 
@@ -58,6 +57,8 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
     payerId: request.payerId,
     outsideReference: request.outsideReference,
     receivedAt: request.receivedAt,
+    takenUpAt: request.takenUpAt,
+    decidedAt: request.decidedAt,
     triageCloseAt: request.triageCloseAt,
     triageDueAt: request.triageDueAt,
     question: request.question,
@@ -70,7 +71,6 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
       .innerJoin(orders, eq(orders.id, requestOrders.orderId))
       .where(eq(requestOrders.requestId, id)),
     answers: await readAnswers(db, request.formId, request.answers),
-    conversation: await conversationOf(db, request),
     repeats: repeats ?? null,
     bulletins: request.placeId ? await bulletinsAt(db, site.id, request.placeId, now) : [],
     sentBy: request.sentBy ?? null,
@@ -86,6 +86,5 @@ export async function readRequestSheet(db: Reader, who: Asker, id: number, now: 
     outcome: outcome && { move: outcome.move, order: outcome.order?.number ?? null, reasons: outcome.reasons },
     budget: request.payerId ? ((await budgetsOf(db, [request.payerId], now))[0] ?? null) : null,
     attachments: await db.select(FILE_COLUMNS).from(attachments).where(eq(attachments.requestId, id)),
-    timeline: await timelineOfRequest(db, id),
   }
 }

@@ -1,6 +1,6 @@
 import { decideApprovalByLink, readApproval, readApprovalPicture } from '#contract/approvals'
 import { approveOrder, editOrder, readOrder, recallOrder, submitOrder } from '#contract/orders'
-import { accepted, castAt, complete, House, report, version } from '../kit'
+import { accepted, castAt, complete, House, orderInFull, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** Deciding from a mail: the same rules as at the Desk, by the person the link names, once. */
@@ -51,7 +51,7 @@ test('approves once, by name; the other approver’s link says by whom, and neit
   const page = await cast.anybody.must(decideApprovalByLink, { token: mine, version: read, verdict: 'approve' })
   expect(page.over).toBe('You have approved it.')
   expect(await state(id)).toBe('ready')
-  const { timeline } = await cast.coordinator.must(readOrder, { id })
+  const { timeline } = await orderInFull(cast.coordinator, id)
   expect(timeline.find((entry) => entry.kind === 'order.approve')).toMatchObject({ who: 'Ines Ferrall', details: { by: 'mail' } })
   expect((await cast.anybody.must(readApproval, { token: other })).over).toBe('It was approved by Ines Ferrall meanwhile.')
   for (const token of [mine, other]) {

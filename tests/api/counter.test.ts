@@ -30,7 +30,7 @@ import {
 } from '#contract/requests'
 import { copySiteIntake, editSiteIntake, readIntakeSetup, saveCategory } from '#contract/setup'
 import { USUAL_COUNTER_FIELDS } from '#core/requests'
-import { accepted, castAt, Client, House, orderAt, report } from '../kit'
+import { accepted, castAt, Client, House, orderAt, report, requestInFull } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** The Counter and the call form, held against the rows behind them. */
@@ -266,7 +266,7 @@ test('a photo sent later belongs to the message; its claim is used once', async 
   const seen = await cast.anybody.must(writeAsReporter, { token: one.token, text: 'It got worse.', fileClaims: [kept.claim] })
   expect(seen.files.map((file) => file.name)).toEqual(['now.txt'])
   expect((await cast.anybody.call(writeAsReporter, { token: other.token, text: 'Mine?', fileClaims: [kept.claim] })).status).toBe(422)
-  const sheet = await cast.coordinator.must(readRequest, { id: one.id })
+  const sheet = await requestInFull(cast.coordinator, one.id)
   expect(sheet.conversation.rows.at(-1)).toMatchObject({ fromReporter: true, text: 'It got worse.', files: [{ name: 'now.txt' }] })
 })
 

@@ -5,7 +5,7 @@ import * as orders from '#contract/orders'
 import { answerQuestion, askReporter, declineRequest, joinRequest, readRequest, trackRequest, triageRequest, uploadCounterFile } from '#contract/requests'
 import { enterBill, finishVendorJob, readPass, switchVendorStint } from '#contract/vendors'
 import sharp from 'sharp'
-import { accepted, castAt, Client, complete, dispatched, House, orderAt, report, version, worked } from '../kit'
+import { accepted, castAt, Client, complete, dispatched, House, orderAt, orderInFull, report, requestInFull, version, worked } from '../kit'
 import type { Cast, Running } from '../kit'
 
 let house: House
@@ -77,7 +77,7 @@ describe('intake and triage', () => {
     await cast.coordinator.must(askReporter, { id: asked.id, version: 1, reason: 'Which of the three?' })
     expect((await house.mail('asked@reporter.example', (mail) => mail.text.includes('Which of the three?'))).text).toContain(asked.token)
     expect((await cast.anybody.must(answerQuestion, { token: asked.token, answer: 'The left one.' })).mayAnswer).toBe(false)
-    const back = await cast.coordinator.must(readRequest, { id: asked.id })
+    const back = await requestInFull(cast.coordinator, asked.id)
     expect(back.state).toBe('new')
     expect(back.timeline[0]).toMatchObject({ kind: 'request.answer', who: 'Aoife Ashdown', reason: 'The left one.', from: 'asked', to: 'new' })
 
@@ -158,7 +158,7 @@ test('from the report to the charge: everything the order held, worked, checked 
   expect((await house.mail('whole@reporter.example', (mail) => mail.text.includes('It is done'))).text).toContain(request.token)
   await cast.clerk.must(orders.postOrder, { id, version: await version(cast, id) })
 
-  const closed = await cast.coordinator.must(orders.readOrder, { id })
+  const closed = await orderInFull(cast.coordinator, id)
   expect(closed.state).toBe('closed')
   const parts = 2 * part!.cost
   const nets = closed.postings[0]!.charges.map((charge) => charge.netMinor)
@@ -253,7 +253,7 @@ describe('moves around the way', () => {
     expect((await cast.coordinator.call(orders.cancelOrder, { id, version: await version(cast, id), reason: '' })).status).toBe(422)
     await cast.coordinator.must(orders.cancelOrder, { id, version: await version(cast, id), reason: 'Works again.' })
     await cast.coordinator.must(orders.reopenOrder, { id, version: await version(cast, id), reason: 'It does not.' })
-    const sheet = await cast.coordinator.must(orders.readOrder, { id })
+    const sheet = await orderInFull(cast.coordinator, id)
     expect(sheet.state).toBe('draft')
     expect(sheet.timeline.filter((entry) => entry.reason).map((entry) => entry.reason)).toEqual(['It does not.', 'Works again.', 'Say which lamp.'])
   })

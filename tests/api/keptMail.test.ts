@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { dismissMail, listKeptMail, readKeptMail, readKeptMailFile, readRawMail, readRequest, takeKeptMail, writeComment } from '#contract/requests'
 import { readAttachment } from '#contract/orders'
-import { castAt, House, report, deskMail } from '../kit'
+import { castAt, deskMail, House, report, requestInFull } from '../kit'
 import type { Cast, Running, Incoming } from '../kit'
 
 /** Mail is kept whole: what is long, large, forwarded, folded or left alone can be opened at the desk. */
@@ -18,7 +18,7 @@ afterAll(() => house?.close())
 
 const { send, sendRaw, outcome } = deskMail(() => house)
 
-const sheetOf = (mail: Incoming) => cast.coordinator.must(readRequest, { id: mail.request_id! })
+const sheetOf = (mail: Incoming) => requestInFull(cast.coordinator, mail.request_id!)
 const bytesOf = async (address: string) =>
   Buffer.from(await (await fetch(`${server.url}${address}`, { headers: { Cookie: cast.coordinator.session } })).arrayBuffer())
 const sum = (content: Buffer) => createHash('sha256').update(content).digest('hex')

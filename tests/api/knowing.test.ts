@@ -10,7 +10,7 @@ import { findAssets, findPlaces, readContext, readRegister } from '#contract/pla
 import { listDues } from '#contract/preventive'
 import { acceptRequest, findCounterSpots, listRequests, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
 import { STATION_STATES } from '#core/orders'
-import { accepted, approved, castAt, Client, complete, dispatched, House, orderAt, report, version } from '../kit'
+import { accepted, approved, castAt, Client, complete, dispatched, House, orderAt, orderInFull, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** What the Desk reads, held against the rows themselves. */
@@ -247,7 +247,7 @@ describe('people and notices', () => {
     await cast.coordinator.must(submitOrder, { id, version: await version(cast, id) })
     const { approveOrder } = await import('#contract/orders')
     await cast.approver.must(approveOrder, { id, version: await version(cast, id) })
-    expect((await cast.coordinator.must(readOrder, { id })).approvals[0]).toMatchObject({
+    expect((await orderInFull(cast.coordinator, id)).approvals[0]).toMatchObject({
       decidedBy: 'Ines Ferrall',
       actingFor: 'Osric Vane',
       verdict: 'approved',

@@ -12,7 +12,7 @@ import {
   writeComment,
 } from '#contract/requests'
 import { dropWording, previewWording, readIntakeSetup, saveWording } from '#contract/setup'
-import { castAt, Client, House, report, DESK, deskMail } from '../kit'
+import { castAt, Client, DESK, deskMail, House, report, requestInFull } from '../kit'
 import type { Cast, Running, Incoming } from '../kit'
 
 /** Mail to a site's address by real SMTP, from a mail library and from raw messages. */
@@ -156,7 +156,7 @@ describe('replies join their conversation', () => {
       expect((await fetch(`${house.mailUrl}/write`, { method: 'POST', body: form, redirect: 'manual' })).status).toBe(303)
     })
     expect(mail).toMatchObject({ state: 'joined', request_id: id })
-    const { conversation, attachments } = await cast.coordinator.must(readRequest, { id })
+    const { conversation, attachments } = await requestInFull(cast.coordinator, id)
     expect(conversation.rows.at(-1)).toMatchObject({
       kind: 'message',
       fromReporter: true,
@@ -181,7 +181,7 @@ describe('replies join their conversation', () => {
         references: received.messageId,
       }),
     )
-    const sheet = await cast.coordinator.must(readRequest, { id })
+    const sheet = await requestInFull(cast.coordinator, id)
     expect(sheet.state).toBe('new')
     expect(sheet.timeline[0]).toMatchObject({ kind: 'request.answer', reason: 'The left one.' })
   })
@@ -212,7 +212,7 @@ describe('replies join their conversation', () => {
       () => send({ from: 'thief@x.example', subject: 'Re: Own thread', text: 'in?', inReplyTo: '<mine-1@reporter.example>' }),
     ]
     for (const attempt of tries) expect((await outcome(attempt)).state).toBe('request')
-    expect((await cast.coordinator.must(readRequest, { id })).conversation.rows).toEqual([])
+    expect((await requestInFull(cast.coordinator, id)).conversation.rows).toEqual([])
   })
 })
 
@@ -281,7 +281,7 @@ describe('the conversation on the Sheet', () => {
     expect(await house.rows("SELECT id FROM mail WHERE text LIKE '%exaggerates%'")).toEqual([])
     const after = await cast.anybody.must(writeAsReporter, { token, text: 'Thank you.' })
     expect(after.messages.at(-1)).toMatchObject({ text: 'Thank you.', mine: true })
-    const { conversation } = await cast.coordinator.must(readRequest, { id })
+    const { conversation } = await requestInFull(cast.coordinator, id)
     expect(conversation.rows.map((row) => [row.kind, row.fromReporter])).toEqual([
       ['note', false],
       ['message', false],

@@ -11,7 +11,6 @@ import {
   editOrder,
   holdOrder,
   postOrder,
-  readOrder,
   recallOrder,
   reopenOrder,
   restoreOrder,
@@ -24,7 +23,7 @@ import type { OrderSheet } from '#contract/orders'
 import { readRuleBook, saveRules } from '#contract/setup'
 import { ORDER_MOVES } from '#core/orders'
 import type { OrderMove, OrderState } from '#core/orders'
-import { accepted, castAt, Client, complete, House, report } from '../kit'
+import { accepted, castAt, Client, complete, House, orderInFull, report } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /**
@@ -173,7 +172,7 @@ test('no sequence of moves escapes the table, a required reason, or a limit', as
   await fc.assert(
     fc.asyncProperty(fc.array(drawn, { minLength: 8, maxLength: 18 }), fc.constantFrom(...ESTIMATES), async (steps, estimateMinor) => {
       const id = await accepted(cast, (await report(cast)).id)
-      const read = () => cast.coordinator.must(readOrder, { id })
+      const read = () => orderInFull(cast.coordinator, id)
       await cast.coordinator.must(editOrder, { id, version: (await read()).version, ...complete, estimateMinor })
       for (const draw of steps) {
         const before = await read()

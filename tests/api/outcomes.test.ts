@@ -8,12 +8,11 @@ import {
   declineRequest,
   joinRequest,
   makeAnotherOrder,
-  readRequest,
   trackRequest,
   triageRequest,
   undoOutcome,
 } from '#contract/requests'
-import { accepted, castAt, Client, complete, House, report, version } from '../kit'
+import { accepted, castAt, Client, complete, House, report, requestInFull, version } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** Outcomes of requests, each taken back until somebody else has acted; who else is here. */
@@ -30,7 +29,7 @@ beforeAll(async () => {
 })
 afterAll(() => house?.close())
 
-const sheet = (id: number) => cast.coordinator.must(readRequest, { id })
+const sheet = (id: number) => requestInFull(cast.coordinator, id)
 const undo = async (id: number, client = cast.coordinator) => client.call(undoOutcome, { id, version: (await sheet(id)).version })
 
 describe('taken back', () => {

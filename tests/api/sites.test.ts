@@ -29,7 +29,7 @@ import {
   saveWording,
 } from '#contract/setup'
 import { addVendorNote, readPass } from '#contract/vendors'
-import { approved, castAt, Client, complete, dispatched, House, orderAt, report, version, worked } from '../kit'
+import { approved, castAt, Client, complete, dispatched, House, orderAt, orderInFull, report, version, worked } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** Two sites in one installation: who acts at one sees and changes nothing of the other. */
@@ -293,7 +293,7 @@ describe('who may decide', () => {
     expect(waiting).toMatchObject({ rules: 1, orders: [{ id }] })
     expect(waiting!.able.map((one) => one.id)).toContain(await account('ines.ferrall'))
     expect(waiting!.able.map((one) => one.id)).not.toContain(osric)
-    expect((await cast.coordinator.must(readOrder, { id })).agreements.map((ask) => ask.why).join()).toContain('They approve nothing here any more')
+    expect((await orderInFull(cast.coordinator, id)).agreements.map((ask) => ask.why).join()).toContain('They approve nothing here any more')
     const [told] = await house.rows<{ sentence: string }>("SELECT sentence FROM notice WHERE sentence LIKE '%cannot decide any more%' ORDER BY id DESC LIMIT 1")
     expect(told!.sentence).toContain('Osric Vane')
     // Nothing new is sent to where nobody decides.

@@ -20,7 +20,7 @@ import {
   writeComment,
 } from '#contract/requests'
 import { makeApiKey } from '#contract/setup'
-import { castAt, Client, House, orderAt, report, deskMail } from '../kit'
+import { castAt, Client, deskMail, House, orderAt, report, requestInFull } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** What strangers can see, cause and send: followers, names, floods, odd signs. */
@@ -97,7 +97,7 @@ describe('those who follow', () => {
     expect(became.request_id).not.toBe(id)
     const own = await cast.coordinator.must(readRequest, { id: became.request_id })
     expect([own.state, own.reporter.email]).toEqual(['new', follower])
-    expect((await cast.coordinator.must(readRequest, { id })).conversation.rows.map((row) => row.text)).toEqual(['Somebody looks at it today.'])
+    expect((await requestInFull(cast.coordinator, id)).conversation.rows.map((row) => row.text)).toEqual(['Somebody looks at it today.'])
     expect((await cast.coordinator.must(readRequest, { id })).state).toBe('asked')
   })
 
@@ -105,7 +105,7 @@ describe('those who follow', () => {
     const theirs = (await house.mail('first-of-all@reporter.example', (mail) => mail.text.includes('poison'))) as unknown as Mail
     await send({ from: 'colleague@reporter.example', to: theirs.replyTo, subject: 'Re: x', text: 'No, it is dry.', inReplyTo: theirs.messageId })
     expect((await taken('colleague@reporter.example')).state).toBe('joined')
-    const sheet = await cast.coordinator.must(readRequest, { id })
+    const sheet = await requestInFull(cast.coordinator, id)
     expect(sheet.state).toBe('asked')
     expect(sheet.conversation.rows.at(-1)).toMatchObject({
       kind: 'note',
@@ -153,7 +153,7 @@ test('whoever told the same has a thread of their own: nothing of the other’s,
   expect(await everything()).not.toContain('daughter')
   // What they write is theirs and stands in their own thread.
   await cast.anybody.must(writeAsReporter, { token, text: 'It bangs on floor two as well.' })
-  expect((await cast.coordinator.must(readRequest, { id: main.id })).conversation.rows.map((row) => row.text)).not.toContain('It bangs on floor two as well.')
+  expect((await requestInFull(cast.coordinator, main.id)).conversation.rows.map((row) => row.text)).not.toContain('It bangs on floor two as well.')
   const asked = await cast.coordinator.must(readRequest, { id: main.id })
   await cast.coordinator.must(declineRequest, { id: main.id, version: asked.version, reason: 'Settled with your daughter’s school.' })
   await house.mail('joined@reporter.example', (mail) => mail.text.includes('called off'))
