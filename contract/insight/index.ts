@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
-import type { Instant } from '#contract/kit'
+import type { GaugeTarget, Instant } from '#contract/kit'
+import { STATIONS } from '#core/orders'
 import type { Station } from '#core/orders'
 
 export interface StationCount {
@@ -16,6 +17,29 @@ export const readFlow = endpoint<object, { stations: StationCount[]; now: Instan
   path: '/api/flow',
   says: 'How much stands at each station, and how it stands against its targets.',
   may: 'desk.read',
+})
+
+/** A line of what a station needs: what it is, and what is to be said of it. */
+export interface StationLine {
+  type: 'request' | 'order'
+  id: number
+  number: string
+  summary: string
+}
+
+export interface StationNews {
+  /** The three that pass their target next; where the work is finished, the three that wait longest. */
+  next: (StationLine & { target: GaugeTarget; waitsFor: string })[]
+  /** What others changed since then of what stands here now, each record with what happened to it last. */
+  changed: (StationLine & { at: Instant; who: string; kind: string; times: number })[]
+}
+
+export const readStation = endpoint<{ station: Station; since: Instant }, StationNews>({
+  method: 'GET',
+  path: '/api/flow/:station',
+  says: 'What is late next at a station, who it waits for, and what changed there since a moment.',
+  may: 'desk.read',
+  input: Joi.object<{ station: Station; since: Instant }, true>({ station: field.oneOf(STATIONS).required(), since: field.instant().required() }),
 })
 
 export interface Figures {
