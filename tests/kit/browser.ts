@@ -43,9 +43,21 @@ export class Person {
   }
 
   async type(label: string, text: string): Promise<void> {
+    await this.turn(label)
     const field = await this.field(label)
     await this.see(field)
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text)
+  }
+
+  /** Turns the fact with this label into its field, where it is one. */
+  private async turn(label: string): Promise<void> {
+    for (const fact of await this.driver.findElements(
+      By.xpath(`//dt[starts-with(normalize-space(.), ${quoted(label)})]/..//*[contains(@class, "fact-value")]`),
+    ))
+      if (await fact.isDisplayed()) {
+        await this.see(fact)
+        return fact.click()
+      }
   }
 
   /** Leaves the field that has the keyboard, so that it saves. */
@@ -55,6 +67,7 @@ export class Person {
 
   /** Chooses in a field that offers while typing. */
   async pick(label: string, text: string): Promise<void> {
+    await this.turn(label)
     const input = await this.waitFor(`//input[@aria-label=${quoted(label)} or @id=//label[starts-with(normalize-space(.), ${quoted(label)})]/@for]`)
     await this.see(input)
     const box = await input.findElement(By.xpath('ancestor::*[contains(@class,"n-base-selection")][last()]'))

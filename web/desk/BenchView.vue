@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -8,6 +9,7 @@ import { OrderSheet } from '#web/orders'
 import { ContextPane } from '#web/places'
 import { RequestSheet } from '#web/requests'
 import QueuePane from './QueuePane.vue'
+import StationHome from './StationHome.vue'
 
 /** The coordinator's bench: the queue never leaves while a Sheet is open beside it. */
 const route = useRoute()
@@ -16,14 +18,9 @@ const station = computed(() => route.params.station as Station)
 const open = computed(() => (route.params.id ? { type: route.params.type as 'request' | 'order', id: Number(route.params.id) } : null))
 const queueWidth = useWidth('queue', 360, 280, 560)
 const contextWidth = useWidth('context', 300, 220, 480)
-const folded = ref(localStorage.getItem('evrix-context-folded') === 'yes')
+const folded = useLocalStorage('evrix-context-folded', false)
 const about = ref<{ placeId?: number; assetId?: number; requestId?: number; orderId?: number }>({})
 const queue = ref<InstanceType<typeof QueuePane> | null>(null)
-
-function fold(): void {
-  folded.value = !folded.value
-  localStorage.setItem('evrix-context-folded', folded.value ? 'yes' : 'no')
-}
 
 const show = (type: 'request' | 'order', id: number) => router.push({ name: 'bench', params: { station: station.value, type, id } })
 /** On to the next in the queue; after the last one, to the queue itself. */
@@ -65,10 +62,7 @@ useKeys((key) => {
       <NButton v-if="open" class="back" @click="back">Back to the queue</NButton>
       <RequestSheet v-if="open?.type === 'request'" :id="open.id" :key="`r${open.id}`" @about="about = $event" @show="show" @next="goOn" />
       <OrderSheet v-else-if="open?.type === 'order'" :id="open.id" :key="`o${open.id}`" @about="about = $event" />
-      <div v-else class="empty">
-        <h1>Nothing is open</h1>
-        <p>Choose a line in the queue, or press <kbd class="mono">↓</kbd>. <kbd class="mono">?</kbd> shows the keys.</p>
-      </div>
+      <StationHome v-else :station="station" />
     </section>
     <template v-if="open">
       <PaneSplitter
@@ -82,7 +76,7 @@ useKeys((key) => {
         @resize="contextWidth.set"
       />
       <aside class="context" :class="{ folded }" :style="{ width: folded ? '28px' : `${contextWidth.width.value}px` }" aria-label="What is known">
-        <RowButton class="plain fold" :aria-expanded="!folded" :aria-label="folded ? 'Unfold what is known' : 'Fold what is known'" @click="fold">
+        <RowButton class="plain fold" :aria-expanded="!folded" :aria-label="folded ? 'Unfold what is known' : 'Fold what is known'" @click="folded = !folded">
           {{ folded ? '‹' : '›' }}
         </RowButton>
         <ContextPane v-if="!folded" :about="about" :station="station" />
@@ -132,11 +126,6 @@ useKeys((key) => {
 .back {
   display: none;
   margin: 8px;
-}
-kbd {
-  border: 1px solid var(--line-strong);
-  border-radius: 3px;
-  padding: 0 5px;
 }
 @media (max-width: 900px) {
   .bench {

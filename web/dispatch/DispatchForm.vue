@@ -8,7 +8,12 @@ import type { TechnicianChoice } from '#contract/dispatch'
 import { NumberEntry, MomentEntry, call, CallProblem, freshKey, fromLocalField, ProblemNote, serverNow, spell, toLocalField, useLoading } from '#web/kit'
 
 /** Who goes, and when: those with the trade, on shift and free come first; nothing is hidden. */
-const props = defineProps<{ orderId: number; version: number; vendorId?: number | null }>()
+const props = defineProps<{
+  orderId: number
+  version: number
+  vendorId?: number | null
+  /** It belongs to where it stands, and is not left. */ fixed?: boolean
+}>()
 const emit = defineEmits<{ leave: []; done: [number] }>()
 const QUARTER = 900_000
 const start = ref(toLocalField(new Date(Math.ceil((serverNow().getTime() + 600_000) / QUARTER) * QUARTER)))
@@ -62,7 +67,7 @@ async function send(): Promise<void> {
 </script>
 
 <template>
-  <form id="s-dispatch" class="dispatch" aria-label="Dispatch" @submit.prevent="send" @keydown.ctrl.enter.prevent="send" @keydown.esc.stop="emit('leave')">
+  <form id="s-visits-begun" class="dispatch" aria-label="Dispatch" @submit.prevent="send" @keydown.ctrl.enter.prevent="send" @keydown.esc.stop="emit('leave')">
     <div class="when">
       <MomentEntry id="d-start" v-model="start" label="Start" required />
       <NumberEntry id="d-minutes" v-model="minutes" label="Minutes" :least="5" :most="600" :step="5" />
@@ -111,7 +116,7 @@ async function send(): Promise<void> {
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="acts">
       <NButton type="primary" attr-type="submit" :disabled="busy">Dispatch and tell them <kbd>Ctrl Enter</kbd></NButton>
-      <NButton @click="emit('leave')">Leave it</NButton>
+      <NButton v-if="!fixed" @click="emit('leave')">Leave it</NButton>
     </div>
   </form>
 </template>

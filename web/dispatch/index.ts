@@ -1,2 +1,1 @@
-export { default as DispatchForm } from './DispatchForm.vue'
-export { default as VisitList } from './VisitList.vue'
+export { orderSections } from './sections'

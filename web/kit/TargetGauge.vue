@@ -72,7 +72,7 @@ const hatch = computed(() => `${Math.min(100, Math.max(14, (used.value - 1) * 10
   flex: none;
 }
 .wide .trough {
-  width: 200px;
+  width: 120px;
   height: 10px;
 }
 .fill {

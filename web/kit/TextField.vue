@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { ref, watch } from 'vue'
-import { useDraft } from './draft'
+import { fieldDraft, useDraft } from './draft'
 import { useFresh } from './fresh'
 import FreshMark from './FreshMark.vue'
 import SuggestEntry from './SuggestEntry.vue'
@@ -23,7 +23,7 @@ const props = defineProps<{
 const emit = defineEmits<{ save: [text: string, base: string] }>()
 const fresh = useFresh(() => props.name)
 /** What is typed and not saved yet: it outlives the page. */
-const draft = useDraft(() => `field-${location.pathname}-${props.name}`)
+const draft = useDraft(() => fieldDraft(props.name))
 const text = ref(draft.value || (props.value ?? ''))
 /** What Esc took out of the field. */
 const taken = ref('')

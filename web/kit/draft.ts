@@ -76,3 +76,8 @@ function readForm<Form extends object>(place: string, start: Form): Partial<Form
 export function dropDrafts(about: string): void {
   for (const key of Object.keys(sessionStorage)) if (key.startsWith(`${PREFIX}${about}`)) sessionStorage.removeItem(key)
 }
+
+/** Whether something was typed in this field of the page and not kept. */
+export const typedBefore = (field: string): boolean => sessionStorage.getItem(`${PREFIX}${fieldDraft(field)}`) !== null
+/** What a field of a page keeps its words under. */
+export const fieldDraft = (field: string): string => `field-${location.pathname}-${field}`

@@ -1,6 +1,8 @@
 import { defineStore } from 'pinia'
 import { onUnmounted, ref } from 'vue'
 import type { LiveChange } from '#contract/insight'
+import { reads, staleBy } from './read'
+import { forgetting } from './session'
 
 type Listener = (change: LiveChange | null) => void
 
@@ -8,11 +10,17 @@ type Listener = (change: LiveChange | null) => void
 export const useLive = defineStore('live', () => {
   const connected = ref(false)
   const listeners = new Set<Listener>()
+  forgetting.add(() => reads.clear())
   /** Who else has which Sheet open changed. */
   const presences = new Set<(sheet: { type: string; id: number }) => void>()
   let source: EventSource | null = null
   let last = 0
   let retry: ReturnType<typeof setTimeout> | undefined
+
+  function tell(change: LiveChange | null): void {
+    staleBy(change)
+    listeners.forEach((listener) => listener(change))
+  }
 
   function open(): void {
     if (source) return
@@ -21,10 +29,10 @@ export const useLive = defineStore('live', () => {
     source.onmessage = (message) => {
       const change = JSON.parse(message.data as string) as LiveChange
       last = change.seq
-      listeners.forEach((listener) => listener(change))
+      tell(change)
     }
     // Too far behind to be told change by change: everything is read anew.
-    source.addEventListener('reset', () => listeners.forEach((listener) => listener(null)))
+    source.addEventListener('reset', () => tell(null))
     source.addEventListener('presence', (message) => {
       const sheet = JSON.parse((message as MessageEvent<string>).data) as { type: string; id: number }
       presences.forEach((listener) => listener(sheet))

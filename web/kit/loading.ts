@@ -1,16 +1,16 @@
 import { getCurrentScope, onScopeDispose, ref, shallowRef } from 'vue'
-import type { Ref, ShallowRef } from 'vue'
+import type { Ref } from 'vue'
 import { CallProblem } from './call'
 import type { Problem } from '#contract/kit'
 
 /** How long until something that could not be reached is asked for again. */
-const AGAIN_MS = 3_000
+export const AGAIN_MS = 3_000
 
 /** Something read from the server: what is there, whether it is on its way, what went wrong. */
 export interface Loading<T> {
-  value: ShallowRef<T | null>
-  busy: Ref<boolean>
-  problem: Ref<Problem | null>
+  value: Ref<T | null>
+  busy: Readonly<Ref<boolean>>
+  problem: Readonly<Ref<Problem | null>>
   load: () => Promise<void>
 }
 

@@ -8,12 +8,17 @@ import { call, CallProblem } from './call'
 import { showTimesOf } from './format'
 import { showNumbersOf } from './writing'
 
+/** What forgets all it knows when somebody else signs in. */
+export const forgetting = new Set<() => void>()
+
 /** Who is signed in on this screen. */
 export const useSession = defineStore('session', () => {
   const self = ref<Self | null>(null)
   let asked: Promise<void> | null = null
 
   function become(person: Self | null): void {
+    // Nobody is shown what somebody else has read.
+    if (person?.accountId !== self.value?.accountId) forgetting.forEach((forget) => forget())
     self.value = person
     if (!person) return
     showTimesOf(person.site.zone)

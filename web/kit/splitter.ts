@@ -1,10 +1,11 @@
-import { ref, watch } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
 
 /** A pane's width that is remembered on this device. */
 export function useWidth(name: string, start: number, least: number, most: number) {
-  const kept = Number(localStorage.getItem(`evrix-width-${name}`))
-  const width = ref(kept >= least && kept <= most ? kept : start)
-  watch(width, (now) => localStorage.setItem(`evrix-width-${name}`, String(now)))
-  const set = (wanted: number) => (width.value = Math.round(Math.min(most, Math.max(least, wanted))))
+  const kept = useLocalStorage(`evrix-width-${name}`, start)
+  const within = (wanted: number) => Math.round(Math.min(most, Math.max(least, wanted)))
+  const width = computed(() => within(kept.value))
+  const set = (wanted: number) => (kept.value = within(wanted))
   return { width, set, least, most }
 }

@@ -1,1 +1,3 @@
+export { default as CostLine } from './CostLine.vue'
 export { default as PostingList } from './PostingList.vue'
+export { orderSections } from './sections'

@@ -1,61 +1,85 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { OrderSheet } from '#contract/orders'
-import { formatMinor } from '#core/kit'
-import { shortTime } from '#web/kit'
+import type { Agreement, OrderSheet } from '#contract/orders'
+import { allocate, formatMinor } from '#core/kit'
+import { shortTime, writtenAs } from '#web/kit'
 import { isUnapproved } from '#core/orders'
 
 /** Who has to agree and why, who is away, and what the payers have left. */
-const props = defineProps<{ sheet: OrderSheet }>()
+const props = defineProps<{ sheet: OrderSheet; agreement: Agreement }>()
 const deciding = computed(() => isUnapproved(props.sheet.state))
-const several = computed(() => new Set(props.sheet.agreements.map((one) => one.position)).size > 1)
-const payerName = (id: number) => {
-  const share = props.sheet.shares.find((one) => one.payerId === id)
-  return share ? `${share.payerCode} ${share.payerName}` : ''
-}
+const several = computed(() => new Set(props.agreement.agreements.map((one) => one.position)).size > 1)
 /** What is left of a budget after what was charged and what is on its way. */
-const left = (one: OrderSheet['budgets'][number]) => one.budgetMinor - one.chargedMinor - one.committedMinor
-const theirs = (payerId: number) => {
-  const share = props.sheet.shares.find((one) => one.payerId === payerId)
-  return Math.round(((props.sheet.estimateMinor ?? 0) * (share?.shareBp ?? 0)) / 10_000)
-}
+const left = (one: Agreement['budgets'][number]) => one.budgetMinor - one.chargedMinor - one.committedMinor
+const payers = computed(() => {
+  const parts = allocate(
+    props.sheet.estimateMinor ?? 0,
+    props.sheet.shares.map((share) => share.shareBp),
+  )
+  return props.sheet.shares.map((share, index) => ({
+    ...share,
+    part: parts[index]!,
+    budget: props.agreement.budgets.find((budget) => budget.payerId === share.payerId),
+  }))
+})
 </script>
 
 <template>
   <div v-if="deciding">
     <p v-if="sheet.estimateMinor === null">The estimate decides who has to approve it.</p>
     <ol v-else class="asks" aria-label="Who has to agree">
-      <li v-for="(one, index) in sheet.agreements" :key="index" :class="{ given: one.decided }">
+      <li v-for="(one, index) in agreement.agreements" :key="index" :class="{ given: one.decided }">
         <span v-if="several" class="mono turn">{{ one.position }}</span><span
           >{{ one.why || 'Somebody whose limit covers it approves it.' }} <strong v-if="one.decided">Agreed.</strong></span
         >
       </li>
     </ol>
     <p v-if="sheet.estimateMinor !== null" class="soft">
-      <template v-if="sheet.approvers.length"
+      <template v-if="agreement.approvers.length"
         >{{ formatMinor(sheet.estimateMinor) }} {{ sheet.site.currency }} is within the limit of
-        {{ sheet.approvers.map((one) => `${one.name} (to ${formatMinor(one.limitMinor)})`).join(' or ') }}.</template
+        {{ agreement.approvers.map((one) => `${one.name} (to ${formatMinor(one.limitMinor)})`).join(' or ') }}.</template
       >
       <template v-else>It is over everybody’s limit: nobody can approve it.</template>
     </p>
-    <p v-for="one in sheet.approvers.filter((person) => person.deputy)" :key="one.name" class="away">
+    <p v-for="one in agreement.approvers.filter((person) => person.deputy)" :key="one.name" class="away">
       {{ one.name }} is away until {{ shortTime(one.awayUntil!) }}; {{ one.deputy }} decides meanwhile.
     </p>
   </div>
-  <ul v-if="sheet.budgets.length" class="budgets" aria-label="Budgets">
-    <li v-for="one in sheet.budgets" :key="one.payerId">
-      {{ payerName(one.payerId) }}: <span class="mono">{{ formatMinor(left(one)) }}</span> left of <span class="mono">{{ formatMinor(one.budgetMinor) }}</span>,
-      with <span class="mono">{{ formatMinor(one.chargedMinor) }}</span> charged and <span class="mono">{{ formatMinor(one.committedMinor) }}</span> committed.
-      <strong v-if="deciding && left(one) < theirs(one.payerId)" class="wrong"
-        >This order would go {{ formatMinor(theirs(one.payerId) - left(one)) }} over.</strong
-      >
-    </li>
-  </ul>
+  <div v-if="sheet.shares.length" class="scroll">
+    <table class="plain-table" aria-label="Out of which budget">
+      <thead>
+        <tr>
+          <th>Payer</th>
+          <th class="amount">Share</th>
+          <th class="amount">Of the estimate</th>
+          <th class="amount">Budget</th>
+          <th class="amount">Left of it</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in payers" :key="one.payerId">
+          <td>{{ one.payerCode }} {{ one.payerName }}</td>
+          <td class="amount">{{ writtenAs('percent', one.shareBp) }} %</td>
+          <td class="amount violet">{{ sheet.estimateMinor === null ? '–' : formatMinor(one.part) }}</td>
+          <td class="amount">{{ one.budget ? formatMinor(one.budget.budgetMinor) : 'none' }}</td>
+          <td class="amount">
+            <template v-if="one.budget">
+              <span :title="`${formatMinor(one.budget.chargedMinor)} charged and ${formatMinor(one.budget.committedMinor)} committed to approved work`">{{
+                formatMinor(left(one.budget))
+              }}</span>
+              <strong v-if="deciding && left(one.budget) < one.part" class="wrong over"
+                >This order would go {{ formatMinor(one.part - left(one.budget)) }} over.</strong
+              >
+            </template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
 </template>
 
 <style scoped>
-.asks,
-.budgets {
+.asks {
   list-style: none;
   margin: 0 0 8px;
   padding: 0;
@@ -80,5 +104,11 @@ const theirs = (payerId: number) => {
 }
 .wrong {
   color: var(--buoy);
+}
+.over {
+  display: block;
+}
+.scroll {
+  overflow-x: auto;
 }
 </style>

@@ -1,33 +1,33 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { joinGroup, leaveGroup, readOrder } from '#contract/orders'
 import type { OrderSheet } from '#contract/orders'
 import { stationOf } from '#core/orders'
 import { call, CallProblem, StageRing, useUndo, PickField } from '#web/kit'
-import { findOpenOrders } from '#web/sheets'
+import { findOpenOrders, useOpenSheet } from '#web/sheets'
 
 /** The group of an order: what leads it, or what it leads. Taking one out leaves it whole. */
-const props = defineProps<{ sheet: OrderSheet; mayEdit: boolean }>()
-const emit = defineEmits<{ changed: [] }>()
+const { sheet, whyNot, reload } = useOpenSheet<OrderSheet>()
+const mayEdit = computed(() => !whyNot('group'))
 const said = useUndo()
 const choosing = ref<'lead' | 'member' | null>(null)
 
 async function change(act: () => Promise<unknown>, words: string, back?: () => Promise<unknown>): Promise<void> {
   try {
     await act()
-    said.say(words, back && (() => back().then(() => emit('changed'))))
+    said.say(words, back && (() => back().then(reload)))
   } catch (error) {
     if (!(error instanceof CallProblem)) throw error
     said.say(error.reasons[0]?.sentence ?? error.message, undefined, true)
   }
   choosing.value = null
-  emit('changed')
+  await reload()
 }
 const versionOf = async (id: number) => (await call(readOrder, { id })).version
 const put = async (id: number, leadId: number) => call(joinGroup, { id, version: await versionOf(id), leadId })
 const take = async (id: number) => call(leaveGroup, { id, version: await versionOf(id) })
-const others = async (q: string) => (await findOpenOrders(q)).filter((one) => one.value !== props.sheet.id)
+const others = async (q: string) => (await findOpenOrders(q)).filter((one) => one.value !== sheet.value.id)
 </script>
 
 <template>

@@ -4,6 +4,7 @@ import type { Suggestions } from '#contract/requests'
 import { useActs } from '#web/kit'
 import { answering, settled } from '../../tests/kit/fetch'
 import ApprovalView from '../approvals/ApprovalView.vue'
+import PrecedentList from './PrecedentList.vue'
 import SuggestionBox from './SuggestionBox.vue'
 
 jest.mock('vue-router', () => ({ useRoute: () => ({ params: { token: 'tok' } }), RouterLink: { template: '<a><slot /></a>' } }))
@@ -57,7 +58,15 @@ describe('suggestions', () => {
     const looking = box({ mayTriage: false })
     await settled()
     expect(looking.find('.offers').exists()).toBe(false)
-    expect(looking.text()).toContain('57.50')
+  })
+
+  test('how the same was solved before stands below, read together with what is suggested', async () => {
+    const sent = answering({ 'GET /api/requests/5/suggestions': { body: found } })
+    box()
+    const before = mount(PrecedentList, { props: { requestId: 5, version: 1 } })
+    await settled()
+    expect(before.text()).toContain('57.50')
+    expect(sent).toHaveLength(1)
   })
 
   test('an open one that is perhaps the same is joined by a press', async () => {

@@ -5,6 +5,7 @@ import { HAZARD_LEVEL_NAMES, LIKELIHOOD_NAMES, LIKELIHOODS, SEVERITIES, SEVERITY
 import type { HazardSaid, HazardTable, Likelihood } from '#core/requests'
 import { jumpTo } from '#web/kit'
 import DecisionGrid from './DecisionGrid.vue'
+import { hazardSays } from './hazardSays'
 
 /** How likely and how severe: together they can raise the priority, and never lower it. Most jobs have no hazard. */
 const props = defineProps<{
@@ -17,12 +18,9 @@ const props = defineProps<{
 const emit = defineEmits<{ save: [Partial<HazardSaid>] }>()
 const open = ref(false)
 const known = computed(() => (props.severity && props.severity !== 'none' ? props.severity : null))
-const says = computed(() => {
-  if (props.severity === 'none') return 'There is none'
-  if (!known.value) return 'Nothing is said of one'
-  const level = props.likelihood ? HAZARD_LEVEL_NAMES[props.table[props.likelihood][SEVERITIES.indexOf(known.value)]!].toLowerCase() : null
-  return `${SEVERITY_NAMES[known.value]}${props.likelihood ? `, ${LIKELIHOOD_NAMES[props.likelihood].toLowerCase()}: ${level} hazard` : ''}`
-})
+const says = computed(
+  () => hazardSays({ decides: { hazards: props.table }, hazardSeverity: props.severity, hazardLikelihood: props.likelihood }) ?? 'Nothing is said of one',
+)
 function show(): void {
   open.value = true
   setTimeout(() => jumpTo('hazard-grid'))

@@ -1,25 +1,19 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import { NButton } from 'naive-ui/es/button'
-import { nextTick, ref, watch } from 'vue'
-import type { Reason } from '#core/kit'
+import { computed, nextTick, ref, watch } from 'vue'
+import MoveButton from './MoveButton.vue'
+import type { OfferedMove } from './offeredMove'
+import ReasonList from './ReasonList.vue'
 import { texts, TextEntry, ListEntry, ChoiceEntry, dropDrafts, offerActs, useDraft } from '#web/kit'
 
-export interface OfferedMove {
-  move: string
-  label: string
-  key: string
-  reasons: Reason[]
-  reason: 'required' | 'optional' | 'none'
-  /** The next act, when it is possible: the one that carries the work on. */
-  onward?: boolean
-  reasonLabel?: string
-  /** Reasons to choose from, where a rule gives a list. */
-  answers?: string[]
-  /** Choices that go with the reason, such as what an order waits for. */
-  choices?: { name: string; options: { value: string; label: string }[] }
-}
+const MOST_IN_SIGHT = 5
+const MORE_WIDE = 64
 
-/** The moves of a Sheet: what can be done now, and why the rest cannot. A reason jumps to its field. */
+/**
+ * The moves of a Sheet in one row: the one that leads on first, what is possible after it, at most five in sight.
+ * The rest is one press away, with why it is not possible; a reason jumps to its field.
+ */
 const props = defineProps<{ moves: OfferedMove[]; busy?: boolean }>()
 const emit = defineEmits<{ go: [string, { reason?: string; choice?: string }]; jump: [string] }>()
 const asking = ref<OfferedMove | null>(null)
@@ -34,10 +28,30 @@ watch(
 const choice = ref('')
 const answer = ref('')
 const missing = ref(false)
+const more = ref(false)
+
+/** What leads on, possible or not; what is possible; what is not. */
+const rank = (move: OfferedMove) => (move.onward ? (move.reasons.length ? 1 : 0) : move.reasons.length ? 3 : 2)
+const ordered = computed(() => [...props.moves].sort((one, other) => rank(one) - rank(other)))
+const root = ref<HTMLElement | null>(null)
+const { width } = useElementSize(root)
+/** About how wide its button is: they stay on one row, whatever the width of the Sheet. */
+const widthOf = ({ label, key, reason }: OfferedMove) => 30 + 6.8 * (label.length + (reason === 'required' ? 1 : 0)) + (key ? 28 : 0)
+const inSight = computed(() => {
+  let left = width.value ? width.value - MORE_WIDE : Infinity
+  return ordered.value
+    .filter((move) => rank(move) < 3)
+    .slice(0, MOST_IN_SIGHT)
+    .filter((move, place) => (left -= widthOf(move)) >= 0 || place === 0)
+})
+const rest = computed(() => ordered.value.filter((move) => !inSight.value.includes(move)))
+const possible = computed(() => rest.value.filter((move) => !move.reasons.length))
+const refused = computed(() => rest.value.filter((move) => move.reasons.length))
 
 function press(move: OfferedMove): void {
   asking.value = explained.value = null
-  missing.value = false
+  missing.value = more.value = false
+  if (move.opens) return void move.opens()
   if (move.reasons.length) {
     explained.value = move
     return
@@ -61,34 +75,43 @@ function confirm(): void {
   emit('go', move.move, { reason: reason || undefined, choice: choice.value || undefined })
 }
 
+function jump(field: string): void {
+  more.value = false
+  emit('jump', field)
+}
+
 offerActs(() =>
   props.moves.map((move) => ({
     label: move.label,
     key: move.key || undefined,
     run: () => press(move),
     whyNot: undefined,
-    sight: `[data-move="${move.move}"]`,
-    changes: true,
+    sight: inSight.value.includes(move) ? `[data-move="${move.move}"]` : undefined,
+    changes: !move.opens,
   })),
 )
 </script>
 
 <template>
-  <div class="moves">
-    <div class="buttons" role="toolbar" aria-label="Moves">
-      <NButton
-        v-for="move in moves"
-        :key="move.move"
-        :type="move.onward && !move.reasons.length ? 'primary' : 'default'"
-        :aria-disabled="move.reasons.length > 0"
-        :disabled="busy"
-        :data-move="move.move"
-        @click="press(move)"
-      >
-        {{ move.label }}<span v-if="move.reason === 'required' && !move.reasons.length" class="asks" title="A reason is needed">…</span
-        ><kbd v-if="move.key">{{ move.key.toUpperCase() }}</kbd>
-      </NButton>
+  <div ref="root" class="moves">
+    <div v-if="moves.length" class="buttons" role="toolbar" aria-label="Moves">
+      <MoveButton v-for="move in inSight" :key="move.move" :move="move" :busy="busy" @press="press(move)" />
+      <NButton v-if="rest.length" quaternary :aria-expanded="more" @click="more = !more">More</NButton>
       <slot />
+    </div>
+    <div v-if="more" class="rest" role="group" aria-label="More moves" @keydown.esc.stop="more = false">
+      <div v-if="possible.length" class="buttons">
+        <MoveButton v-for="move in possible" :key="move.move" :move="move" :busy="busy" @press="press(move)" />
+      </div>
+      <template v-if="refused.length">
+        <p class="soft">Not possible now:</p>
+        <dl>
+          <template v-for="move in refused" :key="move.move">
+            <dt>{{ move.label }}</dt>
+            <dd><ReasonList :reasons="move.reasons" @jump="jump" /></dd>
+          </template>
+        </dl>
+      </template>
     </div>
     <form v-if="asking" class="ask" @submit.prevent="confirm" @keydown.ctrl.enter.prevent="confirm" @keydown.esc.stop="asking = null">
       <ChoiceEntry v-if="asking.choices" id="move-choice" v-model="choice" class="whole" :label="asking.choices.name" :options="asking.choices.options" />
@@ -117,12 +140,7 @@ offerActs(() =>
       <p>
         <strong>“{{ explained.label }}” is not possible yet:</strong>
       </p>
-      <ul>
-        <li v-for="reason in explained.reasons" :key="reason.code">
-          <NButton v-if="reason.field" text type="primary" class="link" @click="emit('jump', reason.field)">{{ reason.sentence }}</NButton>
-          <span v-else>{{ reason.sentence }}</span>
-        </li>
-      </ul>
+      <ReasonList :reasons="explained.reasons" @jump="jump" />
     </div>
   </div>
 </template>
@@ -135,7 +153,7 @@ offerActs(() =>
 .buttons {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  gap: 6px;
 }
 .ask {
   display: flex;
@@ -158,8 +176,25 @@ offerActs(() =>
   background: var(--paper);
   border-radius: 0 6px 6px 0;
 }
-.why ul {
-  margin: 4px 0 0;
-  padding-left: 18px;
+.rest {
+  display: grid;
+  gap: 8px;
+  padding: 8px 12px;
+  background: var(--paper);
+  border-radius: 6px;
+  max-height: 40vh;
+  overflow: auto;
+}
+.rest dl {
+  margin: 0;
+  display: grid;
+  grid-template-columns: minmax(90px, max-content) minmax(0, 1fr);
+  gap: 2px 14px;
+}
+.rest dt {
+  color: var(--ink-soft);
+}
+.rest dd {
+  margin: 0;
 }
 </style>

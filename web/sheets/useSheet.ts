@@ -1,6 +1,6 @@
 import { ref } from 'vue'
 import type { Problem } from '#contract/kit'
-import { call, CallProblem, onLiveChange, provideFresh, useLoading, useSession, useSoon, useUndo } from '#web/kit'
+import { call, CallProblem, onLiveChange, provideFresh, useRead, useSession, useSoon, useUndo } from '#web/kit'
 import type { LiveChange } from '#contract/insight'
 import type { Endpoint } from '#contract/kit'
 import { isActed } from '#core/events'
@@ -23,7 +23,7 @@ export interface Conflict {
  */
 export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: number, read: Endpoint<{ id: number }, Sheet>, edit: Endpoint<Input, Sheet>) {
   const said = useUndo()
-  const sheet = useLoading(() => call(read, { id }))
+  const sheet = useRead(read, { id }, { anew: true })
   const refused = ref<Problem | null>(null)
   const conflict = ref<Conflict | null>(null)
   const saving = ref(0)
@@ -89,20 +89,7 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
   }
 
   /** What follows from the fields, or is shown for itself: not marked as changed. */
-  const NOT_FIELDS = new Set([
-    'version',
-    'facts',
-    'gauge',
-    'target',
-    'timeline',
-    'outcome',
-    'state',
-    'conversation',
-    'budgets',
-    'agreements',
-    'approvers',
-    'costs',
-  ])
+  const NOT_FIELDS = new Set(['version', 'facts', 'gauge', 'target', 'outcome', 'state', 'costs'])
   const FIELD_OF: Record<string, string> = { place: 'placeId', asset: 'assetId' }
 
   /** Reads the Sheet again when something it shows changes; fields somebody else changed are marked. */

@@ -1,0 +1,2 @@
+/** The section of visits on the Sheet of an order. */
+export const VISITS = 'visits'

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
+import { computed } from 'vue'
+import type { OrderSheet } from '#contract/orders'
+import { ORDER_MOVES } from '#core/orders'
+import { jumpTo } from '#web/kit'
+import { CostLine } from '#web/ledger'
+import { SheetFact, useOpenSheet } from '#web/sheets'
+import { useFieldsHere } from './orderFields'
+
+/** What was found and done; at Wrap-up with what it cost and what is lacking before it can be checked. */
+defineProps<{ now?: boolean }>()
+const { sheet: it } = useOpenSheet<OrderSheet>()
+const fields = useFieldsHere()
+const lacking = computed(() => ORDER_MOVES.check.needs.flatMap((need) => need(it.value.facts)))
+</script>
+
+<template>
+  <template v-if="now">
+    <div v-if="lacking.length" role="group" aria-label="Missing before it can be checked">
+      <p class="soft">Missing before it can be checked:</p>
+      <ul class="missing">
+        <li v-for="reason in lacking" :key="reason.code">
+          <NButton text type="primary" class="link" @click="jumpTo(reason.field!)">{{ reason.sentence }}</NButton>
+        </li>
+      </ul>
+    </div>
+    <p v-else>Nothing is lacking; it can be marked as checked.</p>
+    <CostLine :sheet="it" />
+  </template>
+  <dl class="facts three">
+    <SheetFact v-for="field in [fields.symptom, fields.cause, fields.fix]" :key="field.name" :field="field" :open="now" />
+  </dl>
+  <p v-if="it.outcomeNote" class="text">{{ it.outcomeNote }}</p>
+</template>
+
+<style scoped>
+.three {
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 150px), 1fr));
+}
+.missing {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 2px;
+}
+.missing li::before {
+  content: '○ ';
+  color: var(--buoy);
+}
+.text {
+  white-space: pre-wrap;
+}
+</style>

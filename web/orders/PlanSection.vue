@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
+import { computed } from 'vue'
+import type { OrderFields, OrderSheet } from '#contract/orders'
+import { completeForApproval } from '#core/orders'
+import { jumpTo, useVocabulary } from '#web/kit'
+import { SheetFact, useOpenSheet } from '#web/sheets'
+import { useFieldsHere } from './orderFields'
+import ShareFields from './ShareFields.vue'
+
+/** What a draft still lacks, and the plan that is made of it: open for input. */
+const { sheet: it, save, sentenceAt, whyNot } = useOpenSheet<OrderSheet, OrderFields>()
+const fields = useFieldsHere()
+const words = useVocabulary()
+const missing = computed(() => completeForApproval(it.value.facts))
+</script>
+
+<template>
+  <div v-if="missing.length" role="group" aria-label="Missing before it can be submitted">
+    <p class="soft">Missing before it can be submitted:</p>
+    <ul class="missing">
+      <li v-for="reason in missing" :key="reason.code">
+        <NButton text type="primary" class="link" @click="jumpTo(reason.field!)">{{ reason.sentence }}</NButton>
+      </li>
+    </ul>
+  </div>
+  <p v-else>Everything is there; it can be submitted.</p>
+  <div class="plan">
+    <SheetFact
+      v-for="field in [fields.tradeId, fields.teamId, fields.leadId, fields.supervisorId, fields.estimateMinor, fields.kind, fields.vendorId]"
+      :key="field.name"
+      :field="field"
+      open
+    />
+  </div>
+  <ShareFields
+    :shares="it.shares"
+    :choices="words.choices((all) => all.payers)"
+    :disabled="!!whyNot('shares')"
+    :problem="sentenceAt('shares')"
+    @save="save({ shares: $event })"
+  />
+</template>
+
+<style scoped>
+.plan {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 8px 14px;
+}
+.missing {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 18px;
+}
+.missing li::before {
+  content: '○ ';
+  color: var(--buoy);
+}
+</style>

@@ -1,0 +1,25 @@
+import type { OrderSheet } from '#contract/orders'
+import { isFinished } from '#core/orders'
+import { orderSections as ofDispatch } from '#web/dispatch'
+import { orderSections as ofField } from '#web/field'
+import { orderSections as ofLedger } from '#web/ledger'
+import type { SheetSection } from '#web/sheets'
+import AgreementSection from './AgreementSection.vue'
+import GroupSection from './GroupBox.vue'
+import OrderFacts from './OrderFacts.vue'
+import OrderTimeline from './OrderTimeline.vue'
+import OutcomeSection from './OutcomeSection.vue'
+import PlanSection from './PlanSection.vue'
+
+/** The Sheet of an order, from its rooms: what is decided where it stands comes first, the rest in this order. */
+export const ORDER_SECTIONS: readonly SheetSection<OrderSheet>[] = [
+  { anchor: 'plan', title: 'Plan', opensAt: ['draft'], shown: ({ state }) => state === 'draft', component: PlanSection },
+  { anchor: 'outcome', title: 'Outcome', opensAt: ['done'], shown: ({ state }) => isFinished(state), component: OutcomeSection },
+  { anchor: 'what', title: 'Facts', component: OrderFacts },
+  { anchor: 'approval', title: 'Approval', opensAt: ['to_approve'], component: AgreementSection },
+  { anchor: 'group', title: 'Group', field: 'members', component: GroupSection },
+  ...ofDispatch,
+  ...ofField,
+  ...ofLedger,
+  { anchor: 'timeline', title: 'Timeline', component: OrderTimeline },
+]

@@ -1,0 +1,123 @@
+import { computed, ref } from 'vue'
+import type { Ref } from 'vue'
+import * as contract from '#contract/orders'
+import { HOLD_REASON_NAMES, HOLD_REASONS, INVERSE_MOVES, neededReason, offeredMoves } from '#core/orders'
+import type { HoldReason, OrderMove } from '#core/orders'
+import { isSettled } from '#core/orders'
+import { call, CallProblem, useSession, useUndo } from '#web/kit'
+import type { OfferedMove } from '#web/sheets'
+
+const CALLS: Partial<Record<OrderMove, typeof contract.submitOrder>> = {
+  submit: contract.submitOrder,
+  approve: contract.approveOrder,
+  sendBack: contract.sendBackOrder,
+  recall: contract.recallOrder,
+  resume: contract.resumeOrder,
+  reopen: contract.reopenOrder,
+  check: contract.checkOrder,
+  close: contract.closeOrder,
+  cancel: contract.cancelOrder,
+  discard: contract.discardOrder,
+  post: contract.postOrder,
+  reverse: contract.reverseOrder,
+}
+const ONWARD: OrderMove[] = ['submit', 'approve', 'check', 'post', 'close', 'resume']
+const SAID: Partial<Record<OrderMove, string>> = {
+  submit: 'waits for approval',
+  approve: 'is approved',
+  sendBack: 'is sent back',
+  recall: 'is back at the Desk',
+  hold: 'is on hold',
+  resume: 'goes on',
+  reopen: 'is open again',
+  check: 'is checked; the reporter is told',
+  close: 'is closed',
+  cancel: 'is called off',
+  discard: 'is discarded',
+  post: 'is posted and closed',
+  reverse: 'is reversed; it can be posted again',
+}
+
+/** What can be made of an order by who looks at it: the moves, and how each is made, said and taken back. */
+export function useOrderMoves(order: Ref<contract.OrderSheet | null>, reload: () => Promise<void>) {
+  const session = useSession()
+  const said = useUndo()
+  const busy = ref(false)
+
+  const moves = computed<OfferedMove[]>(() => {
+    const it = order.value
+    if (!it) return []
+    const offered = offeredMoves(it.facts)
+      .filter(({ move, rule }) => (CALLS[move] || move === 'hold') && session.can(rule.may))
+      .map(({ move, rule, reasons }): OfferedMove => {
+        const { needed, answers } = neededReason(it.facts, move)
+        return {
+          move,
+          label: rule.label,
+          key: rule.key,
+          reasons,
+          reason: needed ? 'required' : rule.reason,
+          answers,
+          reasonLabel: rule.reasonLabel,
+          onward: ONWARD.includes(move),
+          ...(move === 'hold' ? { choices: { name: 'What for', options: HOLD_REASONS.map((one) => ({ value: one, label: HOLD_REASON_NAMES[one] })) } } : {}),
+        }
+      })
+    const mayArchive = isSettled(it.state) && !it.archived && session.can('orders.edit')
+    return mayArchive ? [...offered, { move: 'archive', label: 'Archive', key: 'i', reasons: [], reason: 'none' }] : offered
+  })
+
+  async function go(name: string, { reason, choice }: { reason?: string; choice?: string }): Promise<void> {
+    const { id, version, number } = order.value!
+    if (name === 'archive') return archive()
+    const move = name as OrderMove
+    busy.value = true
+    try {
+      const done =
+        move === 'hold'
+          ? await call(contract.holdOrder, { id, version, holdReason: choice as HoldReason, reason: reason ?? '' })
+          : await call(CALLS[move]!, { id, version, reason })
+      said.say(`${number} ${SAID[move]}.`, inverseOf(move, id, done.version))
+    } catch (error) {
+      failed(error)
+    } finally {
+      busy.value = false
+      await reload()
+    }
+  }
+
+  function failed(error: unknown): void {
+    if (!(error instanceof CallProblem)) throw error
+    said.say(
+      error.problem.status === 409
+        ? 'Somebody else changed it meanwhile; here is what it says now. Look again, then press once more.'
+        : (error.reasons[0]?.sentence ?? error.message),
+      undefined,
+      true,
+    )
+  }
+
+  /** Undo is the inverse move, made with the version the act left: if anybody acted since, it is refused. */
+  function inverseOf(move: OrderMove, id: number, version: number): (() => Promise<unknown>) | undefined {
+    if (move === 'discard') return () => call(contract.restoreOrder, { id, version }).then(reload)
+    const inverse = INVERSE_MOVES[move]
+    return inverse ? () => call(CALLS[inverse]!, { id, version, reason: 'Taken back at once.' }).then(reload) : undefined
+  }
+
+  async function restore(): Promise<void> {
+    await call(contract.restoreOrder, { id: order.value!.id, version: order.value!.version }).catch(failed)
+    await reload()
+  }
+
+  async function archive(): Promise<void> {
+    try {
+      const { id, version } = await call(contract.archiveOrder, { id: order.value!.id, version: order.value!.version })
+      said.say(`${order.value!.number} is archived; searching finds it.`, () => call(contract.restoreOrder, { id, version }).then(reload))
+    } catch (error) {
+      failed(error)
+    }
+    await reload()
+  }
+
+  return { moves, go, restore, busy }
+}

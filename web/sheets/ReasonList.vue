@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
+import type { Reason } from '#core/kit'
+
+/** Why something is not possible: each reason leads to its field. */
+defineProps<{ reasons: readonly Reason[] }>()
+const emit = defineEmits<{ jump: [field: string] }>()
+</script>
+
+<template>
+  <ul class="reasons">
+    <li v-for="reason in reasons" :key="reason.code">
+      <NButton v-if="reason.field" text type="primary" class="link" @click="emit('jump', reason.field)">{{ reason.sentence }}</NButton>
+      <span v-else>{{ reason.sentence }}</span>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.reasons {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+</style>
