@@ -1,6 +1,6 @@
 import { listCandidates, revokePass } from '#contract/dispatch'
 import { addJobPhoto, addNote, finishJob, listJobs, readJob, switchStint, usePart } from '#contract/field'
-import { listStatements, downloadStatementCsv, downloadStatementPdf, readStatement } from '#contract/ledger'
+import { downloadStatementCsv, downloadStatementPdf, listStatements, previewCharges, readStatement } from '#contract/ledger'
 import * as orders from '#contract/orders'
 import { answerQuestion, askReporter, declineRequest, joinRequest, readRequest, trackRequest, triageRequest, uploadCounterFile } from '#contract/requests'
 import { enterBill, finishVendorJob, readPass, switchVendorStint } from '#contract/vendors'
@@ -156,10 +156,13 @@ test('from the report to the charge: everything the order held, worked, checked 
   ])
   await cast.coordinator.must(orders.checkOrder, { id, version: done.version })
   expect((await house.mail('whole@reporter.example', (mail) => mail.text.includes('It is done'))).text).toContain(request.token)
+  const { charges: toCome } = await cast.clerk.must(previewCharges, { id })
   await cast.clerk.must(orders.postOrder, { id, version: await version(cast, id) })
 
   const closed = await orderInFull(cast.coordinator, id)
   expect(closed.state).toBe('closed')
+  // What was shown before posting is what was posted, to the cent.
+  expect(closed.postings[0]!.charges.map(({ id: _, ...charge }) => charge)).toEqual(toCome)
   const parts = 2 * part!.cost
   const nets = closed.postings[0]!.charges.map((charge) => charge.netMinor)
   expect(nets.reduce((sum, net) => sum + net, 0)).toBe(800 + parts + Math.round(parts * 0.05))

@@ -1,7 +1,7 @@
 import { editAccount, findPeople, listNotices, readAccounts, readDemoPeople, readNotices, readVocabulary, signIn } from '#contract/people'
 import { dispatchOrder } from '#contract/dispatch'
 import { findParts, listJobs, readOutcomeLists } from '#contract/field'
-import { readFigures, readFlow } from '#contract/insight'
+import { readFigures, readFlow, readStation } from '#contract/insight'
 import { listPayables, listStatements, readStatement } from '#contract/ledger'
 import { search } from '#contract/lists'
 import { editHold, editOrder, holdOrder, listOrders, readOrder, reopenOrder, submitOrder } from '#contract/orders'
@@ -51,6 +51,50 @@ describe('the Flow', () => {
     await cast.coordinator.must(takeUpRequest, { id, version: 1 })
     expect([await at('intake'), await at('triage')]).toEqual([false, true])
     expect((await cast.coordinator.call(takeUpRequest, { id, version: 2 })).problem.reasons![0]!.code).toBe('taken_up')
+  })
+})
+
+describe('a station with nothing open', () => {
+  const look = (station: 'intake' | 'triage' | 'planning' | 'dispatch' | 'wrapup', since: string) => cast.coordinator.must(readStation, { station, since })
+  const LONG_AGO = '2026-11-01T00:00:00Z'
+
+  test('the three that pass their target next, in that order, are those of the rows; none that is past or stands still', async () => {
+    for (const station of ['planning', 'dispatch'] as const) {
+      const rows = await house.rows<{ id: number }>(
+        'SELECT id FROM work_order WHERE state IN (?) AND discarded_at IS NULL AND archived = 0 AND clock_stopped_at IS NULL AND completion_due_at > ? ORDER BY completion_due_at, id LIMIT 3',
+        [STATION_STATES[station], NOW],
+      )
+      expect((await look(station, LONG_AGO)).next.map((one) => one.id)).toEqual(rows.map((row) => row.id))
+    }
+    const triage = await house.rows<{ id: number }>(
+      "SELECT id FROM request WHERE (state = 'asked' OR (state = 'new' AND taken_up_at IS NOT NULL)) AND triage_due_at > ? ORDER BY triage_due_at, id LIMIT 3",
+      [NOW],
+    )
+    expect((await look('triage', LONG_AGO)).next.map((one) => one.id)).toEqual(triage.map((row) => row.id))
+  })
+
+  test('finished work waits since it was finished, the longest first', async () => {
+    const rows = await house.rows<{ id: number }>(
+      "SELECT id FROM work_order WHERE state = 'done' AND archived = 0 ORDER BY finished_at, completion_due_at, id LIMIT 3",
+    )
+    const { next } = await look('wrapup', LONG_AGO)
+    expect(next.map((one) => [one.id, one.waitsFor])).toEqual(rows.map((row) => [row.id, 'somebody to check it']))
+  })
+
+  test('what others changed since then is one line for each record, with the last; one’s own acts are no news', async () => {
+    const { id } = await orderAt(cast, 'to_approve')
+    const since = '2026-11-23T10:29:59Z'
+    expect((await look('planning', since)).changed.filter((one) => one.id === id)).toEqual([])
+    expect((await cast.approver.must(readStation, { station: 'planning', since })).changed.find((one) => one.id === id)).toMatchObject({
+      who: 'Maren Quill',
+      kind: 'order.submit',
+      times: expect.any(Number),
+    })
+  })
+
+  test('who may not read the Desk is told nothing; a station that there is not is refused', async () => {
+    expect((await cast.technician.call(readStation, { station: 'planning', since: LONG_AGO })).status).toBe(403)
+    expect((await cast.coordinator.call(readStation, { station: 'nowhere' as never, since: LONG_AGO })).status).toBe(422)
   })
 })
 

@@ -26,7 +26,7 @@ test('a request is accepted into an order that is open already, and both show th
   const { id } = await orderAt(cast, 'ready')
   const second = await report(cast, { summary: 'The same light, from next door' })
   await desk.go(`/desk/intake/request/${second.id}`)
-  await desk.reads('Accept into an order')
+  await desk.reads('Decide')
   for (const [label, words] of [
     ['What it is about', 'Lights'],
     ['Who pays', '5300'],
@@ -49,7 +49,7 @@ test('a closed order is archived, taken back by undo, archived again and brought
   const [row] = await house.rows<{ id: number }>("SELECT id FROM work_order WHERE state = 'closed' AND archived = 0 ORDER BY id DESC LIMIT 1")
   const archived = async () => (await house.rows<{ archived: number }>('SELECT archived FROM work_order WHERE id = ?', [row!.id]))[0]!.archived
   await desk.go(`/desk/charges/order/${row!.id}`)
-  await desk.press('Archive')
+  await desk.move('Archive')
   await desk.reads('is archived; searching finds it.')
   expect(await archived()).toBe(1)
   await desk.driver.executeScript('document.getElementById("sheet").focus()')
@@ -99,7 +99,7 @@ describe('screens with nothing on them', () => {
     await house.rows("UPDATE work_order SET archived = 1 WHERE state = 'checked'")
     await desk.go('/desk/charges')
     await desk.reads('Nothing waits to be charged. Checked orders arrive here.')
-    await desk.reads('Nothing is open')
+    await desk.reads('What comes next in Charges')
   })
 
   test('a record that is not there, and an address that leads nowhere', async () => {

@@ -53,7 +53,6 @@ test('a suggestion is taken with one key, and what was solved before stands besi
     await new Promise((resolve) => setTimeout(resolve, 100))
   const desk = await (await Person.at(server.url)).signIn('maren.quill')
   await desk.go(`/desk/intake/request/${id}`)
-  await desk.reads('From what was decided before')
   await desk.reads('Solved before')
   const categoryOf = async () =>
     (await house.rows<{ name: string | null }>('SELECT c.name FROM request r LEFT JOIN category c ON c.id = r.category_id WHERE r.id = ?', [id]))[0]!.name

@@ -148,7 +148,7 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   await clerk.reads('is reversed; it can be posted again')
   await clerk.press('Post charges')
   await clerk.reads('is posted and closed')
-  await clerk.press('5200 Seagrass Ecology')
+  await clerk.press('5200 Seagrass Ecology', '//section[@aria-label="Charges"]')
   await clerk.reads('S-2026-11-5200')
   await clerk.reads('Bram Oyelaran, travel')
   await clerk.reads('Reversal:')

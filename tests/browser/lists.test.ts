@@ -101,7 +101,7 @@ test('an outcome is taken back by a key, and not once somebody else has acted', 
   await desk.keys('a')
   await desk.reads('Missing before it can be submitted')
   await desk.go(`/desk/triage/request/${id}`)
-  await desk.press('Make another order of it')
+  await desk.move('Make another order of it')
   await desk.type('What the other order is about', 'Paint the frame afterwards')
   await desk.driver.actions().keyDown(Key.CONTROL).sendKeys(Key.ENTER).keyUp(Key.CONTROL).perform()
   await desk.reads('as well.')
@@ -284,7 +284,7 @@ test('removing an order from a group leaves it whole; discarding is a separate a
   expect(whole(after)).toEqual(whole(before))
   await desk.go(`/desk/planning/order/${member.id}`)
   await desk.reads('Group member')
-  await desk.press('Discard the draft')
+  await desk.move('Discard the draft')
   await desk.reads('is discarded')
   expect((await maren.must(readOrder, { id: member.id })).discarded).toBe(true)
   await desk.press('Undo')
@@ -306,8 +306,12 @@ test('two on one Sheet see each other; what the other changes is marked in place
   await other.leave()
   await other.pick('Trade', 'Plumbing')
   const marked = async () => {
-    const labels = await desk.driver.findElements(By.xpath("//label[contains(., 'changed by Tobias Achterberg')]"))
-    return (await Promise.all(labels.map((label) => label.getText()))).map((text) => text.split('changed')[0]!.trim()).sort()
+    const labels = await desk.driver.findElements(By.xpath("//*[self::label or self::dt][contains(., 'changed by Tobias Achterberg')]"))
+    const texts = await Promise.all(labels.map((label) => label.getText()))
+    return texts
+      .filter(Boolean)
+      .map((text) => text.split('changed')[0]!.trim())
+      .sort()
   }
   await desk.until('both marked', async () => (await marked()).join() === 'Contact on site,Trade')
   expect(await (await desk.field('Getting in')).getAttribute('value')).toBe('Ring twice at the side')
@@ -317,10 +321,10 @@ test('two on one Sheet see each other; what the other changes is marked in place
     return now.access === 'Ring twice at the side' && now.contactName === 'Nuala Ingleby'
   })
   // Looked at, the mark goes.
-  await (await desk.field('Contact on site')).click()
+  await desk.press('Nuala Ingleby')
   await desk.until(
     'the mark is gone',
-    async () => (await desk.driver.findElements(By.xpath("//label[contains(., 'Contact on site')][contains(., 'changed by')]"))).length === 0,
+    async () => (await desk.driver.findElements(By.xpath("//dt[contains(., 'Contact on site')][contains(., 'changed by')]"))).length === 0,
   )
   await other.go('/desk/intake')
   await desk.until('alone again', async () => desk.readsNot('has this open too'))

@@ -51,13 +51,12 @@ export class Person {
 
   /** Turns the fact with this label into its field, where it is one. */
   private async turn(label: string): Promise<void> {
-    for (const fact of await this.driver.findElements(
-      By.xpath(`//dt[starts-with(normalize-space(.), ${quoted(label)})]/..//*[contains(@class, "fact-value")]`),
-    ))
-      if (await fact.isDisplayed()) {
-        await this.see(fact)
-        return fact.click()
-      }
+    const named = `starts-with(normalize-space(.), ${quoted(label)})`
+    const found = await this.waitFor(`//label[${named}] | //dt[${named}] | //input[@aria-label=${quoted(label)}]`)
+    if ((await found.getTagName()) !== 'dt') return
+    const fact = await found.findElement(By.xpath('..//*[contains(@class, "fact-value")]'))
+    await this.see(fact)
+    await fact.click()
   }
 
   /** Leaves the field that has the keyboard, so that it saves. */
@@ -109,6 +108,15 @@ export class Person {
       PATIENCE,
       `“${words}” cannot be pressed`,
     )
+  }
+
+  /** Presses a move of the open Sheet; the lesser ones wait under “More”. */
+  async move(words: string): Promise<void> {
+    const bar = '//*[@role="toolbar"][@aria-label="Moves"]'
+    await this.waitFor(bar)
+    const inSight = await this.driver.findElements(By.xpath(`${bar}//button[starts-with(normalize-space(translate(., '\u00a0', ' ')), ${quoted(words)})]`))
+    if (!inSight.length) await this.press('More', bar)
+    await this.press(words, '//*[@class="moves"]')
   }
 
   async reads(words: string): Promise<WebElement> {

@@ -124,6 +124,9 @@ defineExpose({ open, close })
   white-space: pre-wrap;
   overflow-wrap: anywhere;
 }
+.fact .fact-value.n-button > .n-button__content {
+  display: inline;
+}
 .fact .fact-value.n-button:hover {
   background: var(--shoal-faint);
 }

@@ -134,7 +134,7 @@ describe('the edge of a pane', () => {
     await Promise.resolve()
     expect(useWidth('queue', 360, 280, 560).width.value).toBe(280)
     localStorage.setItem('evrix-width-queue', '5000')
-    expect(useWidth('queue', 360, 280, 560).width.value).toBe(360)
+    expect(useWidth('queue', 360, 280, 560).width.value).toBe(560)
   })
 })
 

@@ -9,9 +9,10 @@ import { SheetFact, useOpenSheet } from '#web/sheets'
 import { useFieldsHere } from './orderFields'
 
 /** What was found and done; at Wrap-up with what it cost and what is lacking before it can be checked. */
-defineProps<{ now?: boolean }>()
-const { sheet: it } = useOpenSheet<OrderSheet>()
+const props = defineProps<{ now?: boolean }>()
+const { sheet: it, whyNot } = useOpenSheet<OrderSheet>()
 const fields = useFieldsHere()
+const open = computed(() => !!props.now && !whyNot('symptom'))
 const lacking = computed(() => ORDER_MOVES.check.needs.flatMap((need) => need(it.value.facts)))
 </script>
 
@@ -28,9 +29,9 @@ const lacking = computed(() => ORDER_MOVES.check.needs.flatMap((need) => need(it
     <p v-else>Nothing is lacking; it can be marked as checked.</p>
     <CostLine :sheet="it" />
   </template>
-  <dl class="facts three">
-    <SheetFact v-for="field in [fields.symptom, fields.cause, fields.fix]" :key="field.name" :field="field" :open="now" />
-  </dl>
+  <component :is="open ? 'div' : 'dl'" class="facts three">
+    <SheetFact v-for="field in [fields.symptom, fields.cause, fields.fix]" :key="field.name" :field="field" :open="open" />
+  </component>
   <p v-if="it.outcomeNote" class="text">{{ it.outcomeNote }}</p>
 </template>
 

@@ -12,6 +12,7 @@ import ShareFields from './ShareFields.vue'
 const { sheet: it, save, sentenceAt, whyNot } = useOpenSheet<OrderSheet, OrderFields>()
 const fields = useFieldsHere()
 const words = useVocabulary()
+const open = computed(() => !whyNot('kind'))
 const missing = computed(() => completeForApproval(it.value.facts))
 </script>
 
@@ -25,14 +26,14 @@ const missing = computed(() => completeForApproval(it.value.facts))
     </ul>
   </div>
   <p v-else>Everything is there; it can be submitted.</p>
-  <div class="plan">
+  <component :is="open ? 'div' : 'dl'" :class="open ? 'plan' : 'facts'">
     <SheetFact
       v-for="field in [fields.tradeId, fields.teamId, fields.leadId, fields.supervisorId, fields.estimateMinor, fields.kind, fields.vendorId]"
       :key="field.name"
       :field="field"
       open
     />
-  </div>
+  </component>
   <ShareFields
     :shares="it.shares"
     :choices="words.choices((all) => all.payers)"

@@ -8,7 +8,7 @@ import ReasonList from './ReasonList.vue'
 import { texts, TextEntry, ListEntry, ChoiceEntry, dropDrafts, offerActs, useDraft } from '#web/kit'
 
 const MOST_IN_SIGHT = 5
-const MORE_WIDE = 64
+const MORE_WIDE = 56
 
 /**
  * The moves of a Sheet in one row: the one that leads on first, what is possible after it, at most five in sight.
@@ -36,7 +36,7 @@ const ordered = computed(() => [...props.moves].sort((one, other) => rank(one) -
 const root = ref<HTMLElement | null>(null)
 const { width } = useElementSize(root)
 /** About how wide its button is: they stay on one row, whatever the width of the Sheet. */
-const widthOf = ({ label, key, reason }: OfferedMove) => 30 + 6.8 * (label.length + (reason === 'required' ? 1 : 0)) + (key ? 28 : 0)
+const widthOf = ({ label, key, reason }: OfferedMove) => 22 + 6.6 * (label.length + (reason === 'required' ? 1 : 0)) + (key ? 30 : 0)
 const inSight = computed(() => {
   let left = width.value ? width.value - MORE_WIDE : Infinity
   return ordered.value
@@ -96,7 +96,7 @@ offerActs(() =>
   <div ref="root" class="moves">
     <div v-if="moves.length" class="buttons" role="toolbar" aria-label="Moves">
       <MoveButton v-for="move in inSight" :key="move.move" :move="move" :busy="busy" @press="press(move)" />
-      <NButton v-if="rest.length" quaternary :aria-expanded="more" @click="more = !more">More</NButton>
+      <NButton v-if="rest.length" size="small" quaternary :aria-expanded="more" @click="more = !more">More</NButton>
       <slot />
     </div>
     <div v-if="more" class="rest" role="group" aria-label="More moves" @keydown.esc.stop="more = false">

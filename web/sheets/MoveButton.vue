@@ -9,6 +9,7 @@ const emit = defineEmits<{ press: [] }>()
 
 <template>
   <NButton
+    size="small"
     :type="move.onward && !move.reasons.length ? 'primary' : 'default'"
     :aria-disabled="move.reasons.length > 0"
     :disabled="busy"

@@ -1,4 +1,5 @@
 import { createPinia, setActivePinia } from 'pinia'
+import { effectScope } from 'vue'
 import { editOrder, readOrder } from '#contract/orders'
 import { answering, settled } from '../../tests/kit/fetch'
 import { useSheet } from './useSheet'
@@ -30,7 +31,7 @@ function served(first: Partial<Fields> = {}) {
 }
 const problem = (status: number, reasons: unknown[] = []) => ({ type: 'about:blank', title: 'No', status, detail: 'Not saved.', reasons })
 const open = async () => {
-  const sheet = useSheet(7, readOrder as never, editOrder as never)
+  const sheet = effectScope().run(() => useSheet(7, readOrder as never, editOrder as never))!
   await sheet.sheet.load()
   return sheet as ReturnType<typeof useSheet<Fields, Fields>>
 }
