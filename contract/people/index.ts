@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import type { SiteWriting } from '#core/kit'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import type { Role } from '#core/people'
@@ -25,7 +26,7 @@ export interface Self {
   roles: Role[]
   approvalLimitMinor: number | null
   technicianId: number | null
-  site: { id: number; code: string; name: string; zone: string; currency: string; locale: string }
+  site: { id: number; code: string; name: string; zone: string; currency: string } & SiteWriting
   callPreset: CallPreset
   /** The clock the server goes by. */
   now: Instant

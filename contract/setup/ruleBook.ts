@@ -1,4 +1,6 @@
 import Joi from 'joi'
+import { WRITINGS } from '#core/kit'
+import type { SiteWriting } from '#core/kit'
 import { endpoint, field } from '#contract/kit'
 import { LIFECYCLE_RULES, PROMISE } from '#contract/orders'
 import { PRIORITY_RULES } from '#contract/requests'
@@ -50,8 +52,14 @@ export const readRuleBook = endpoint<{ siteId: number }, RuleBookSheet>({
   input: Joi.object<{ siteId: number }, true>(bySite),
 })
 
+const WRITING_RULES = Joi.object<SiteWriting, true>({
+  locale: field.oneOf(WRITINGS).required(),
+  clock: Joi.number().valid(24, 12).required(),
+  weekFrom: Joi.number().valid(1, 6, 7).required(),
+})
+
 /** What each section has to look like, brought by the room whose rules they are; nothing else gets into the book, or is read out of it. */
-export const RULE_SECTIONS: { [Section in RuleSection]: Joi.Schema<RuleBook[Section]> } = { ...PRIORITY_RULES, ...LIFECYCLE_RULES }
+export const RULE_SECTIONS: { [Section in RuleSection]: Joi.Schema<RuleBook[Section]> } = { ...PRIORITY_RULES, ...LIFECYCLE_RULES, writing: WRITING_RULES }
 
 export type SaveRules = { [Section in RuleSection]: { siteId: number; version: number; section: Section; content: RuleBook[Section] } }[RuleSection]
 

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import type { SiteWriting } from '#core/kit'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import { finishBody, stopBody } from '#contract/field'
@@ -40,8 +41,7 @@ export interface PassSheet {
   expiresAt: Instant
   zone: string
   currency: string
-  /** How the site writes numbers. */
-  locale: string
+  writing: SiteWriting
 }
 
 const byToken = { token: field.token().required() }

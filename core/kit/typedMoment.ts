@@ -21,7 +21,7 @@ const DAY_EXAMPLES = 'Type a day, like “today”, “fri”, “+3d” or “2
 
 /** A day and a time; null for nothing. Seconds are not asked for: the minute is what people agree on. */
 export function readMoment(text: string, { now, usual = '08:00', monthFirst = false }: TypedWhen): ReadMoment {
-  const typed = text.trim().toLowerCase().replace(/\s+/g, ' ')
+  const typed = plainly(text)
   if (!typed) return { value: null }
   const soon = /^([+-]) ?(\d{1,4}) ?(h|hours?|m|min|minutes?)$/.exec(typed)
   if (soon) {
@@ -39,7 +39,7 @@ export function readMoment(text: string, { now, usual = '08:00', monthFirst = fa
 
 /** A day alone; null for nothing. */
 export function readDay(text: string, { now, monthFirst = false }: TypedWhen): ReadMoment {
-  const typed = text.trim().toLowerCase().replace(/\s+/g, ' ')
+  const typed = plainly(text)
   if (!typed) return { value: null }
   const day = dayIn(typed, now, monthFirst)
   return day ? { value: day } : { problem: DAY_EXAMPLES }
@@ -66,9 +66,11 @@ function dayIn(text: string, now: string, monthFirst: boolean): string | null {
   if (step) return from(Number(step[1]! + step[2]!) * (step[3]!.startsWith('w') ? 7 : 1))
   const weekday = typed.length > 2 ? WEEKDAYS.findIndex((name) => name.startsWith(typed.replace(/^(next|on) /, ''))) : -1
   if (weekday >= 0) return from((weekday - today.getUTCDay() + 7) % 7 || 7)
+  const plain = typed.replace(/^(?:sun|mon|tue|wed|thu|fri|sat)[a-z]*,? (?=\S)/, '')
+  if (plain !== typed) return dayIn(plain, now, monthFirst)
   const iso = /^(\d{4})-(\d{2})-(\d{2})$/.exec(typed)
   if (iso) return dated(Number(iso[1]), Number(iso[2]), Number(iso[3]))
-  const named = /^(?:([a-z]{3,9}) )?(\d{1,2})\.? ([a-z]{3,9})\.?(?: (\d{4}))?$/.exec(typed)
+  const named = /^(?:([a-z]{3,9}) )?(\d{1,2})\.? ([a-z]{3,9})\.?(?:,? (\d{4}))?$/.exec(typed)
   const turned = /^([a-z]{3,9}) (\d{1,2})(?:, ?(\d{4}))?$/.exec(typed)
   if (named) return monthly(named[3]!, Number(named[2]), named[4], today)
   if (turned) return monthly(turned[1]!, Number(turned[2]), turned[3], today)
@@ -102,3 +104,11 @@ function dated(year: number, month: number, day: number): string | null {
 const utc = (wallTime: string) => new Date(`${wallTime.slice(0, 16)}:00Z`)
 const wall = (date: Date) => date.toISOString().slice(0, 16)
 const dayAfter = (day: Date, days: number) => wall(new Date(day.getTime() + days * 86_400_000)).slice(0, 10)
+
+/** Small letters, one blank between words, and “p.m.” without its dots. */
+const plainly = (text: string) =>
+  text
+    .trim()
+    .toLowerCase()
+    .replace(/\s+/g, ' ')
+    .replace(/\b([ap])\.m\.?/g, '$1m')

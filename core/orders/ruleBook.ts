@@ -1,3 +1,5 @@
+import { USUAL_WRITING } from '#core/kit'
+import type { SiteWriting } from '#core/kit'
 import { USUAL_PRIORITY_RULES } from '#core/requests'
 import type { PriorityRules } from '#core/requests'
 import type { ApprovalRule } from './agreements'
@@ -20,7 +22,10 @@ export interface LifecycleRules {
 }
 
 /** Everything a site decides by itself, in sections that each change on their own: edited in Setup and in force at once. */
-export interface RuleBook extends PriorityRules, LifecycleRules {}
+export interface RuleBook extends PriorityRules, LifecycleRules {
+  /** How the site writes numbers, days and times. */
+  writing: SiteWriting
+}
 export type RuleSection = keyof RuleBook
 
 /** The part of the rules a Sheet needs to say what is possible before anything is pressed. */
@@ -43,4 +48,5 @@ export const DEFAULT_RULES: RuleBook = {
     { at: 'past', when: {}, tell: ['lead', 'supervisor'] },
   ],
   ownSubmissions: 'never',
+  writing: USUAL_WRITING,
 }

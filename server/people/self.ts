@@ -1,6 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import type { Self } from '#contract/people'
 import type { Asker, Outgoing, Reader } from '#server/kit'
+import { rulesOf } from '#server/orders'
 import { accounts, sites } from '../tables'
 
 /** What the interface needs to know of the person signed in. */
@@ -20,7 +21,7 @@ export async function selfOf(db: Reader, who: Asker, now: Date): Promise<Outgoin
     roles: who.roles,
     approvalLimitMinor: who.approvalLimitMinor,
     technicianId: who.technicianId,
-    site: { id: site!.id, code: site!.code, name: site!.name, zone: site!.zone, currency: site!.currency, locale: site!.locale },
+    site: { id: site!.id, code: site!.code, name: site!.name, zone: site!.zone, currency: site!.currency, ...(await rulesOf(db, site!.id)).writing },
     callPreset: account?.preset ?? {},
     now,
   }

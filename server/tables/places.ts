@@ -21,8 +21,6 @@ export const sites = mysqlTable('site', {
   triageMinutes: int('triage_minutes').notNull(),
   /** Which fields the Counter asks for; empty for the usual ones. */
   counterFields: json('counter_fields').$type<CounterFields>(),
-  /** How the site writes numbers, days and money: a BCP 47 tag. */
-  locale: varchar('locale', { length: 16 }).notNull().default('en-IE'),
 })
 
 /** Site, building, floor, space or grounds: one tree. `path` is "/1/7/31/", the ids from the root. */

@@ -1,6 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import type { PassSheet } from '#contract/vendors'
 import type { Outgoing, Reader } from '#server/kit'
+import { rulesOf } from '#server/orders'
 import { clockOf, notesOf } from '#server/field'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, vendorBillLines, vendorBills } from '../tables'
@@ -38,7 +39,7 @@ export async function readPassSheet(db: Reader, token: string, now: Date): Promi
     expiresAt: pass.expiresAt,
     zone: site.zone,
     currency: site.currency,
-    locale: site.locale,
+    writing: (await rulesOf(db, site.id)).writing,
   }
 }
 

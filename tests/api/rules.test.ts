@@ -1,3 +1,4 @@
+import { readSelf } from '#contract/people'
 import { decideApprovalByLink, readApproval } from '#contract/approvals'
 import { finishJob, readJob, switchStint } from '#contract/field'
 import {
@@ -55,6 +56,24 @@ const submitted = async (id: number) => cast.coordinator.must(submitOrder, { id,
 const approves = async (client: Client, id: number) => client.call(approveOrder, { id, version: await version(cast, id) })
 
 describe('the book', () => {
+  test('how the site writes is said to whoever signs in, from the next page on; a way that there is not is refused', async () => {
+    const { versions } = await admin.must(readRuleBook, { siteId: SKE })
+    const written = async () => {
+      const { locale, clock, weekFrom } = (await cast.coordinator.must(readSelf, {})).site
+      return { locale, clock, weekFrom }
+    }
+    const usual = await written()
+    expect(usual).toEqual({ locale: 'en-IE', clock: 24, weekFrom: 1 })
+    const content = { locale: 'en-US', clock: 12, weekFrom: 7 } as const
+    const { versions: then } = await admin.must(saveRules, { siteId: SKE, version: versions.writing, section: 'writing', content })
+    expect(await written()).toEqual(content)
+    const odd = await admin.call(saveRules, { siteId: SKE, version: then.writing, section: 'writing', content: { ...content, locale: 'xx-YY' } })
+    expect(odd.status).toBe(400)
+    expect((await cast.coordinator.call(saveRules, { siteId: SKE, version: then.writing, section: 'writing', content: usual } as never)).status).toBe(403)
+    await admin.must(saveRules, { siteId: SKE, version: then.writing, section: 'writing', content: usual as never })
+    expect(await written()).toEqual(usual)
+  })
+
   test('a stale page is told so, and half a section or an unknown person never gets in', async () => {
     const book = await admin.must(readRuleBook, { siteId: SKE })
     const stale = await admin.call(saveRules, { siteId: SKE, version: book.versions.reasons - 1, section: 'reasons', content: [] })

@@ -5,23 +5,7 @@ import { computed, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
-import {
-  RowButton,
-  Burst,
-  call,
-  offerActs,
-  onLiveChange,
-  theme,
-  TideBar,
-  toggleTheme,
-  useActs,
-  useKeys,
-  useLive,
-  useLoading,
-  useSession,
-  useSoon,
-  useUndo,
-} from '#web/kit'
+import { RowButton, Burst, offerActs, theme, TideBar, toggleTheme, useActs, useKeys, useLive, useRead, useSession, useUndo } from '#web/kit'
 import type { Act } from '#web/kit'
 import CallForm from './CallForm.vue'
 import CommandPalette from './CommandPalette.vue'
@@ -30,20 +14,17 @@ import PersonMenu from './PersonMenu.vue'
 
 const session = useSession()
 const live = useLive()
+live.open()
 const undo = useUndo()
 const acts = useActs()
 const route = useRoute()
 const router = useRouter()
 const open = ref<'palette' | 'call' | 'keys' | null>(null)
 
-const flow = useLoading(() => call(readFlow, {}).then((answer) => answer.stations))
-void flow.load()
-onLiveChange(useSoon(flow.load, 120))
-const everyMinute = setInterval(() => void flow.load(), 60_000)
-onUnmounted(() => clearInterval(everyMinute))
+const flow = useRead(readFlow, {}, { touchedBy: () => true, every: 60_000 })
 
 const station = computed(() => (route.name === 'bench' ? (route.params.station as string) : null))
-const countOf = (name: string) => flow.value.value?.find((one) => one.station === name) ?? null
+const countOf = (name: string) => flow.value.value?.stations.find((one) => one.station === name) ?? null
 const goTo = (name: string) => router.push({ name: 'bench', params: { station: name } })
 
 const rooms = computed(() => [

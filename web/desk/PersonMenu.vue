@@ -5,7 +5,7 @@ import { onMounted, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { listNotices, readNotices } from '#contract/people'
 import { ROLE_NAMES } from '#core/people'
-import { RowButton, call, offerActs, onLiveChange, shortTime, theme, toggleTheme, useLoading, useSession, useSoon } from '#web/kit'
+import { RowButton, call, offerActs, shortTime, theme, toggleTheme, useRead, useSession } from '#web/kit'
 import { AwayForm } from '#web/people'
 
 defineEmits<{ leave: [] }>()
@@ -15,9 +15,7 @@ const awayOpen = ref(false)
 offerActs(() => (session.can('desk.read') ? [{ label: 'Who is away, and who decides for them', run: () => (awayOpen.value = true) }] : []))
 const open = ref<'notices' | 'person' | null>(null)
 const root = ref<HTMLElement | null>(null)
-const notices = useLoading(() => call(listNotices, {}))
-void notices.load()
-onLiveChange(useSoon(notices.load, 400))
+const notices = useRead(listNotices, {}, { touchedBy: () => true })
 
 const away = (event: Event) => {
   if (!root.value?.contains(event.target as Node)) open.value = null

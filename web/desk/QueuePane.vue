@@ -7,20 +7,7 @@ import { listKeptMail, listRequests } from '#contract/requests'
 import { STATION_NAMES } from '#core/orders'
 import type { Station } from '#core/orders'
 import { REQUEST_STATE_NAMES } from '#core/requests'
-import {
-  RowButton,
-  TextEntry,
-  ListEntry,
-  call,
-  onLiveChange,
-  PriorityBar,
-  ProblemNote,
-  StageRing,
-  TargetGauge,
-  useLoading,
-  useSession,
-  useSoon,
-} from '#web/kit'
+import { RowButton, TextEntry, ListEntry, call, PriorityBar, ProblemNote, StageRing, TargetGauge, useRead, useReadAs, useSession, useSoon } from '#web/kit'
 import type { RequestLine } from '#contract/requests'
 
 /** The queue of a station: dense two-line rows, the most pressing first. */
@@ -35,11 +22,12 @@ const at = ref(-1)
 type Row = { type: 'request'; line: RequestLine } | { type: 'order'; line: OrderLine }
 const holdsRequests = computed(() => props.station === 'intake' || props.station === 'triage')
 
-const list = useLoading(async () => {
+const asked = ref('')
+async function readPages() {
   const rows: Row[] = []
   let after: string | null | undefined
   for (let page = 0; page < pages.value; page++) {
-    const ask = { q: text.value.trim() || undefined, after: after ?? undefined, limit: 50 }
+    const ask = { q: asked.value || undefined, after: after ?? undefined, limit: 50 }
     if (holdsRequests.value) {
       const answer = await call(listRequests, { ...ask, station: props.station as 'intake' | 'triage' })
       rows.push(...answer.rows.map((line) => ({ type: 'request' as const, line })))
@@ -52,29 +40,27 @@ const list = useLoading(async () => {
     if (!after) break
   }
   return { rows, more: !!after }
+}
+/** The rows stay while more of them, or others of the same station, are read. */
+const list = useReadAs(() => ['queue', props.station, sort.value, asked.value, pages.value], readPages, {
+  holds: ([, station, order]) => station === props.station && order === sort.value,
+  touchedBy: () => true,
 })
-
-const reload = useSoon(list.load, 30)
 watch(
   () => [props.station, sort.value],
   () => {
     pages.value = 1
     at.value = -1
-    list.value.value = null
-    void list.load()
   },
-  { immediate: true },
 )
-watch(text, useSoon(list.load, 150))
-onLiveChange(reload)
+watch(
+  text,
+  useSoon(() => (asked.value = text.value.trim()), 150),
+)
 
 /** Mails nobody has looked at: they are part of what came in. */
-const kept = ref(0)
-async function countKept(): Promise<void> {
-  if (props.station === 'intake' && session.can('requests.triage')) kept.value = (await call(listKeptMail, {}).catch(() => ({ rows: [] }))).rows.length
-}
-watch(() => props.station, countKept, { immediate: true })
-onLiveChange(useSoon(countKept, 1_000))
+const mails = useRead(listKeptMail, () => (props.station === 'intake' && session.can('requests.triage') ? {} : null), { touchedBy: () => true })
+const kept = computed(() => mails.value.value?.rows.length ?? 0)
 
 const rows = computed(() => list.value.value?.rows ?? [])
 const openIndex = computed(() => rows.value.findIndex((row) => row.type === props.open?.type && row.line.id === props.open.id))
@@ -82,10 +68,7 @@ watch(openIndex, (now) => {
   if (now >= 0) at.value = now
 })
 
-function more(): void {
-  pages.value++
-  void list.load()
-}
+const more = () => pages.value++
 
 /** Answers whether there was a row to go to. */
 function step(by: 1 | -1): boolean {

@@ -2,10 +2,11 @@
 import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
 import { NCheckbox, NCheckboxGroup } from 'naive-ui/es/checkbox'
 import { NButton } from 'naive-ui/es/button'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
+import { isChange } from '#core/events'
 import { dispatchOrder, listCandidates } from '#contract/dispatch'
 import type { TechnicianChoice } from '#contract/dispatch'
-import { NumberEntry, MomentEntry, call, CallProblem, freshKey, fromLocalField, ProblemNote, serverNow, spell, toLocalField, useLoading } from '#web/kit'
+import { NumberEntry, MomentEntry, call, CallProblem, freshKey, fromLocalField, ProblemNote, serverNow, spell, toLocalField, useRead } from '#web/kit'
 
 /** Who goes, and when: those with the trade, on shift and free come first; nothing is hidden. */
 const props = defineProps<{
@@ -29,8 +30,10 @@ const times = computed(() => {
   if (Number.isNaN(from.getTime()) || !minutes.value) return null
   return { start: from.toISOString(), end: new Date(from.getTime() + minutes.value * 60_000).toISOString() }
 })
-const candidates = useLoading(() => call(listCandidates, { orderId: props.orderId, ...times.value! }))
-watch(times, (now) => now && void candidates.load(), { immediate: true })
+const candidates = useRead(listCandidates, () => times.value && { orderId: props.orderId, ...times.value }, {
+  holds: true,
+  touchedBy: ({ kind }) => isChange(kind),
+})
 
 const isMeant = (vendor: { id: number; hasTrade: boolean }) => vendor.hasTrade || vendor.id === props.vendorId
 const fitting = computed(() => candidates.value.value?.vendors.filter(isMeant) ?? [])

@@ -4,11 +4,10 @@ import { nextTick, onUnmounted, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { readFigures } from '#contract/insight'
 import { formatMinor } from '#core/kit'
-import { call, dayOf, ProblemNote, theme, useLoading } from '#web/kit'
+import { dayOf, ProblemNote, theme, useRead } from '#web/kit'
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip)
-const figures = useLoading(() => call(readFigures, {}))
-void figures.load()
+const figures = useRead(readFigures, {})
 const canvas = ref<HTMLCanvasElement | null>(null)
 let chart: Chart | null = null
 onUnmounted(() => chart?.destroy())

@@ -5,9 +5,9 @@ import { NDatePicker } from 'naive-ui/es/date-picker'
 import { NInput } from 'naive-ui/es/input'
 import { NPopover } from 'naive-ui/es/popover'
 import { computed, ref, watch } from 'vue'
-import { readDay, readMoment } from '#core/kit'
+import { isMonthFirst, readDay, readMoment } from '#core/kit'
 import FieldFrame from './FieldFrame.vue'
-import { serverNow, toLocalField, writtenDay, writtenMoment } from './format'
+import { serverNow, toLocalField, writingHere, writtenDay, writtenMoment } from './format'
 
 /**
  * A day, or a day and a time, of the site: typed as people say it ("tomorrow 9", "+3d", "fri 14:30") with what it is
@@ -16,6 +16,8 @@ import { serverNow, toLocalField, writtenDay, writtenMoment } from './format'
  */
 const props = defineProps<{ id: string; label: string; day?: boolean; problem?: string | null; hint?: string; disabled?: boolean; required?: boolean }>()
 const value = defineModel<string>({ required: true })
+/** The component counts from Monday, which is 0. */
+const first = computed(() => (writingHere().weekFrom - 1) as 0 | 5 | 6)
 const written = () => (value.value ? (props.day ? writtenDay(value.value) : writtenMoment(value.value)) : '')
 const text = ref(written())
 const open = ref(false)
@@ -25,7 +27,7 @@ watch(value, () => {
 })
 
 const read = computed(() => {
-  const rules = { now: toLocalField(serverNow()), usual: value.value.slice(11, 16) || undefined, monthFirst: false }
+  const rules = { now: toLocalField(serverNow()), usual: value.value.slice(11, 16) || undefined, monthFirst: isMonthFirst(writingHere().locale) }
   return props.day ? readDay(text.value, rules) : readMoment(text.value, rules)
 })
 const meaning = computed(() => {
@@ -82,10 +84,10 @@ function take(picked: number | null): void {
           <NDatePicker
             panel
             :type="day ? 'date' : 'datetime'"
-            :first-day-of-week="0"
+            :first-day-of-week="first"
             :value="stamp"
             :actions="null"
-            :time-picker-props="{ format: 'HH:mm' }"
+            :time-picker-props="{ format: writingHere().clock === 12 ? 'h:mm a' : 'HH:mm' }"
             @update:value="take"
           />
         </NPopover>

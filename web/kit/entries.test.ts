@@ -69,7 +69,7 @@ describe('a text', () => {
 describe('a day and a time', () => {
   const opened = (modelValue: string, more = {}) => {
     setServerNow('2026-11-24T10:40:00Z')
-    showTimesOf('Europe/Dublin')
+    showTimesOf({ zone: 'Europe/Dublin' })
     return mount(MomentEntry, { props: { id: 'start', label: 'Start', modelValue, ...more }, attachTo: document.body })
   }
 

@@ -1,10 +1,17 @@
-/** Instants are shown in the site's zone, whatever the device's clock says. */
+import { USUAL_WRITING } from '#core/kit'
+import type { SiteWriting } from '#core/kit'
+
+/** Instants are shown in the site's zone and as the site writes them, whatever the device says. */
 let zone = 'Europe/Dublin'
+let writing = USUAL_WRITING
 let offset = 0
 
-export function showTimesOf(siteZone: string): void {
-  zone = siteZone
+export function showTimesOf(site: { zone: string } & Partial<SiteWriting>): void {
+  zone = site.zone
+  writing = { ...USUAL_WRITING, ...site }
 }
+/** How days and times are typed and picked here. */
+export const writingHere = (): SiteWriting => writing
 
 /** The server's clock: gauges and "3 min ago" go by it. */
 export function setServerNow(now: string): void {
@@ -13,26 +20,32 @@ export function setServerNow(now: string): void {
 
 export const serverNow = () => new Date(Date.now() + offset)
 
-const formatter = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-IE', { timeZone: zone, hourCycle: 'h23', ...options })
+const hours = () => (writing.clock === 12 ? ({ hour: 'numeric', hourCycle: 'h12' } as const) : ({ hour: '2-digit', hourCycle: 'h23' } as const))
+const TIME = () => ({ ...hours(), minute: '2-digit' }) as const
+const formatter = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat(writing.locale, { timeZone: zone, ...options })
+/** An instant as the wall clock of the site shows it, in figures that are always the same. */
+const wallClock = () =>
+  new Intl.DateTimeFormat('en-GB', { timeZone: zone, hourCycle: 'h23', year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit' })
 
 /** "14:05" today, "Fri 14:05" this week, "3 Mar 14:05" otherwise. */
 export function shortTime(at: string): string {
   const day = (date: Date) => formatter({ dateStyle: 'short' }).format(date)
   const when = new Date(at)
   const now = serverNow()
-  const clock = formatter({ hour: '2-digit', minute: '2-digit' }).format(when)
+  const clock = formatter(TIME()).format(when)
   if (day(when) === day(now)) return clock
   if (Math.abs(when.getTime() - now.getTime()) < 6 * 86_400_000) return `${formatter({ weekday: 'short' }).format(when)} ${clock}`
   return `${formatter({ day: 'numeric', month: 'short' }).format(when)} ${clock}`
 }
 
 /** "Mon 23 Nov 2026, 14:05" */
-export const longTime = (at: string) =>
-  formatter({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' }).format(new Date(at))
+export const longTime = (at: string) => formatter({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', ...TIME() }).format(new Date(at))
 
 /** "23 Nov 2026" for a date without a time. */
 export const dayOf = (date: string) =>
-  new Intl.DateTimeFormat('en-IE', { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(`${date.slice(0, 10)}T00:00:00Z`))
+  new Intl.DateTimeFormat(writing.locale, { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(
+    new Date(`${date.slice(0, 10)}T00:00:00Z`),
+  )
 
 /** "35 min", "3 h 20 min", "2 d 4 h": minutes as people say them. */
 export function spell(minutes: number): string {
@@ -52,7 +65,7 @@ export function spellShort(minutes: number): string {
 /** The value a datetime-local field takes for an instant, in the site's zone. */
 export function toLocalField(at: Date): string {
   const parts = Object.fromEntries(
-    formatter({ year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit' })
+    wallClock()
       .formatToParts(at)
       .map(({ type, value }) => [type, value]),
   )
@@ -68,7 +81,7 @@ export function fromLocalField(text: string): Date {
   return new Date(first.getTime() - (again.getTime() - asUtc.getTime()))
 }
 
-const plain = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-IE', { timeZone: 'UTC', hourCycle: 'h23', ...options })
+const plain = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat(writing.locale, { timeZone: 'UTC', ...options })
 
 /** "Tue 24 Nov 2026" for the site's wall-clock day "2026-11-24". */
 export const writtenDay = (day: string) =>
@@ -77,4 +90,4 @@ export const writtenDay = (day: string) =>
     .replace(',', '')
 
 /** "Tue 24 Nov 2026, 14:30" for the site's wall-clock time "2026-11-24T14:30". */
-export const writtenMoment = (wall: string) => `${writtenDay(wall)}, ${wall.slice(11, 16)}`
+export const writtenMoment = (wall: string) => `${writtenDay(wall)}, ${plain(TIME()).format(new Date(`${wall.slice(0, 16)}:00Z`))}`

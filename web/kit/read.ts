@@ -30,9 +30,11 @@ export type Touched<Answer> = (change: LiveChange, now: Answer) => boolean
 interface ReadOptions<Answer> {
   touchedBy?: Touched<Answer>
   /** Shows what was read for another input until this one is there: what stands beside the work does not blink. */
-  holds?: boolean
+  holds?: boolean | ((earlier: readonly unknown[]) => boolean)
   /** Never shown from before: what is about to be changed is read anew each time it is opened. */
   anew?: boolean
+  /** Read again by itself after so many milliseconds: what it says hangs on the time. */
+  every?: number
 }
 
 /**
@@ -43,17 +45,36 @@ interface ReadOptions<Answer> {
 export function useRead<Input extends object, Answer>(
   endpoint: Endpoint<Input, Answer>,
   input: MaybeRefOrGetter<Input | null>,
-  { touchedBy, holds, anew }: ReadOptions<Answer> = {},
+  options: ReadOptions<Answer> = {},
 ): Loading<Answer> {
   const asked = computed(() => toValue(input))
-  const queryKey = computed(() => [endpoint.path, asked.value])
+  return useReadAs(
+    () => (asked.value ? [endpoint.path, asked.value] : null),
+    () => call(endpoint, asked.value!),
+    options,
+  )
+}
+
+/** The same for what takes several calls: kept under a key that names all it hangs on. */
+export function useReadAs<Answer>(
+  key: () => readonly unknown[] | null,
+  read: () => Promise<Answer>,
+  { touchedBy, holds, anew, every }: ReadOptions<Answer> = {},
+): Loading<Answer> {
+  const asked = computed(key)
+  const queryKey = computed(() => asked.value ?? ['nothing'])
+  const held =
+    typeof holds === 'function'
+      ? (before: Answer | undefined, earlier?: { queryKey: readonly unknown[] }) => (earlier && holds(earlier.queryKey) ? before : undefined)
+      : keepPreviousData
   const query = useQuery<Answer, Error>(
     {
       queryKey,
-      queryFn: () => call(endpoint, asked.value!),
+      queryFn: read,
       enabled: () => asked.value !== null,
-      placeholderData: holds ? keepPreviousData : undefined,
+      placeholderData: holds ? (held as never) : undefined,
       gcTime: anew ? 0 : undefined,
+      refetchInterval: every ?? false,
       meta: { touchedBy },
       shallow: true,
     },
@@ -70,7 +91,7 @@ export function useRead<Input extends object, Answer>(
   return {
     value: computed({
       get: () => query.data.value ?? null,
-      set: (now) => void reads.setQueryData(queryKey.value, now as never),
+      set: (now) => void reads.setQueryData(queryKey.value, now),
     }),
     busy: query.isFetching,
     problem: computed(() => (failed.value ? problemFrom(failed.value) : null)),
@@ -79,7 +100,7 @@ export function useRead<Input extends object, Answer>(
 }
 
 /** Changes of one burst, which make stale once. */
-const BURST_MS = 80
+const BURST_MS = 40
 let heard: (LiveChange | null)[] = []
 let soon: ReturnType<typeof setTimeout> | undefined
 

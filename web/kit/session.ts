@@ -21,7 +21,7 @@ export const useSession = defineStore('session', () => {
     if (person?.accountId !== self.value?.accountId) forgetting.forEach((forget) => forget())
     self.value = person
     if (!person) return
-    showTimesOf(person.site.zone)
+    showTimesOf(person.site)
     showNumbersOf(person.site)
   }
 

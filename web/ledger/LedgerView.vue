@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import { listPayables, listStatements } from '#contract/ledger'
 import { formatMinor } from '#core/kit'
-import { ListEntry, call, ProblemNote, shortTime, useLoading } from '#web/kit'
+import { ListEntry, ProblemNote, shortTime, useRead } from '#web/kit'
+import type { Touched } from '#web/kit'
 
 const month = ref<string | undefined>(undefined)
-const statements = useLoading(() => call(listStatements, { month: month.value }))
-const payables = useLoading(() => call(listPayables, {}))
-watch(month, () => void statements.load(), { immediate: true })
-void payables.load()
+const charged: Touched<unknown> = ({ kind }) => ['order.post', 'order.reverse', 'vendor.bill'].includes(kind)
+const statements = useRead(listStatements, () => ({ month: month.value }), { holds: true, touchedBy: charged })
+const payables = useRead(listPayables, {}, { touchedBy: charged })
 </script>
 
 <template>

@@ -1,17 +1,16 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, watch } from 'vue'
+import { computed } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { downloadStatementCsv, downloadStatementPdf, readStatement } from '#contract/ledger'
 import { counted, formatMinor } from '#core/kit'
 import { COST_KIND_NAMES } from '#core/ledger'
 import type { CostKind } from '#core/ledger'
-import { address, call, ProblemNote, shortTime, useLoading } from '#web/kit'
+import { address, ProblemNote, shortTime, useRead } from '#web/kit'
 
 const route = useRoute()
 const which = computed(() => ({ payerId: Number(route.params.payerId), month: String(route.params.month) }))
-const statement = useLoading(() => call(readStatement, which.value))
-watch(which, () => void statement.load(), { immediate: true })
+const statement = useRead(readStatement, which)
 const opened = computed(() => Number(route.query.job ?? 0))
 </script>
 

@@ -1,23 +1,26 @@
 <script setup lang="ts">
-import { NCheckbox } from 'naive-ui/es/checkbox'
 import { NButton } from 'naive-ui/es/button'
-import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { exportList } from '#contract/lists'
-import { clauseWords, formatAsk, LIST_FIELDS, listField, PAGE_SIZES, parseAsk, USUAL_COLUMNS, withClause, withoutField } from '#core/lists'
-import type { Clause, ListAsk, ListKind, PageSize } from '#core/lists'
-import { formatMinor } from '#core/kit'
-import { RowButton, texts, ListEntry, address, DialogBox, offerActs, PaneSplitter, ProblemNote, useKeys, useSession, useWidth, PickField } from '#web/kit'
+import { formatAsk, parseAsk, withClause, withoutField } from '#core/lists'
+import type { Clause, ListAsk, ListKind } from '#core/lists'
+import { address, offerActs, PaneSplitter, ProblemNote, useKeys, useSession, useWidth } from '#web/kit'
 import { OrderSheet } from '#web/orders'
 import { RequestSheet } from '#web/requests'
 import BulkBar from './BulkBar.vue'
+import ColumnsForm from './ColumnsForm.vue'
+import FilterChips from './FilterChips.vue'
 import FilterForm from './FilterForm.vue'
 import GroupList from './GroupList.vue'
+import ListLooks from './ListLooks.vue'
 import ListTable from './ListTable.vue'
 import PeekCard from './PeekCard.vue'
 import SaveViewForm from './SaveViewForm.vue'
+import { sortedBy } from './sortedBy'
 import { useList } from './useList'
 import type { Line } from './useList'
+import { useMarks } from './useMarks'
 import { useViews } from './useViews'
 import ViewRail from './ViewRail.vue'
 
@@ -44,8 +47,7 @@ const list = useList(ask)
 const { rows, facts, next, problem, ready, trail, changed, missed } = list
 const table = ref<InstanceType<typeof ListTable> | null>(null)
 const at = ref(-1)
-const marked = shallowRef(new Set<number>())
-const lines = shallowRef(new Map<number, Line>())
+const { marked, markedLines, mark: markRow, markAll, unmark } = useMarks(rows)
 const peeking = ref<number | null>(null)
 const dialog = ref<{ what: 'filter'; field: string } | { what: 'save' } | { what: 'columns' } | null>(null)
 const sheetWidth = useWidth('list-sheet', 620, 420, 900)
@@ -64,14 +66,6 @@ watch(
   },
 )
 
-const nameOf = (field: { name: string; register?: string }, id: string) =>
-  id === 'me' ? 'me' : id === 'mine' ? 'my team' : (facts.value?.names[field.name]?.[id] ?? '…')
-const chips = computed(() => ask.value.clauses.map((clause) => ({ clause, words: clauseWords(kind.value, clause, nameOf, formatMinor) })))
-const fieldsLeft = computed(() => LIST_FIELDS[kind.value].filter((field) => !ask.value.clauses.some((clause) => clause.field === field.name)))
-const groupable = computed(() => LIST_FIELDS[kind.value].filter((field) => field.groups))
-const sortable = computed(() => LIST_FIELDS[kind.value].filter((field) => field.sorts))
-const showable = computed(() => LIST_FIELDS[kind.value].filter((field) => field.shows))
-
 /** The keyboard is the list’s again once the form is left. */
 function askFor(field: string): void {
   setTimeout(() => {
@@ -83,19 +77,6 @@ function setClause(clause: Clause): void {
   dialog.value = null
   go(withClause(ask.value, clause), { open: undefined })
 }
-const labelled = (fields: readonly { name: string; label: string }[]) => fields.map(({ name, label }) => ({ value: name, label }))
-function sortBy(field: string): void {
-  const down = ask.value.sort.field === field ? !ask.value.sort.down : field !== 'due' && field !== 'priority'
-  go({ ...ask.value, sort: { field, down } })
-}
-function toggleColumn(name: string): void {
-  const has = ask.value.columns.includes(name)
-  const columns = has
-    ? ask.value.columns.filter((one) => one !== name)
-    : showable.value.map((field) => field.name).filter((one) => one === name || ask.value.columns.includes(one))
-  if (columns.length) go({ ...ask.value, columns })
-}
-
 function show(line: Line | undefined): void {
   if (line) go(ask.value, { open: String(line.id) })
 }
@@ -104,30 +85,9 @@ function showAt(index: number): void {
   show(rows.value[index])
 }
 function mark(index: number, range: boolean): void {
-  const line = rows.value[index]
-  if (!line) return
-  const next = new Set(marked.value)
-  const on = !next.has(line.id)
-  const span = range && at.value >= 0 ? rows.value.slice(Math.min(at.value, index), Math.max(at.value, index) + 1) : [line]
-  for (const one of span) {
-    if (on) next.add(one.id)
-    else next.delete(one.id)
-    lines.value.set(one.id, one)
-  }
-  at.value = index
-  marked.value = next
+  markRow(index, range ? at.value : null)
+  if (rows.value[index]) at.value = index
 }
-function markAll(): void {
-  const all = rows.value.every((row) => marked.value.has(row.id))
-  rows.value.forEach((row) => lines.value.set(row.id, row))
-  marked.value = all ? new Set() : new Set(rows.value.map((row) => row.id))
-}
-/** Marked rows as they are now, also those of pages turned since. */
-const markedLines = computed(() => [...marked.value].map((id) => rows.value.find((row) => row.id === id) ?? lines.value.get(id)!).filter(Boolean))
-function unmark(ids: number[]): void {
-  marked.value = new Set([...marked.value].filter((id) => !ids.includes(id)))
-}
-
 function step(by: 1 | -1): void {
   if (!rows.value.length) return
   at.value = Math.min(rows.value.length - 1, Math.max(0, at.value + by))
@@ -176,13 +136,6 @@ const fileOf = (format: 'csv' | 'xlsx') => address(exportList, { kind: kind.valu
 const title = computed(() =>
   view.value && !differs.value ? view.value.name : view.value ? `${view.value.name}, changed` : kind.value === 'orders' ? 'Orders' : 'Requests',
 )
-/** Which end of the order comes first, in words that fit what it goes by. */
-const way = computed(() => {
-  const { field, down } = ask.value.sort
-  if (field === 'priority') return down ? 'least pressing first' : 'most pressing first'
-  if (listField(kind.value, field)!.shape === 'day') return down ? 'latest first' : 'earliest first'
-  return down ? 'highest first' : 'lowest first'
-})
 const from = computed(() => (trail.value.length - 1) * Number(ask.value.size) + 1)
 function saved(key: string): void {
   dialog.value = null
@@ -204,72 +157,19 @@ function saved(key: string): void {
         <NButton id="export-csv" tag="a" size="small" :href="fileOf('csv')" download>CSV</NButton>
         <NButton id="export-xlsx" tag="a" size="small" :href="fileOf('xlsx')" download>XLSX</NButton>
       </header>
-      <div class="chips" aria-label="Filters">
-        <span v-for="chip in chips" :key="chip.clause.field" class="chip">
-          <RowButton class="plain" :aria-label="`Change the filter ${chip.words}`" @click="dialog = { what: 'filter', field: chip.clause.field }">
-            <span>{{ chip.words }}</span>
-          </RowButton>
-          <RowButton
-            class="plain off"
-            :aria-label="`Take the filter ${listField(kind, chip.clause.field)!.label} away`"
-            @click="go(withoutField(ask, chip.clause.field), { open: undefined })"
-          >
-            ×
-          </RowButton>
-        </span>
-        <PickField
-          id="add-filter"
-          label-hidden
-          class="add"
-          label="Add a filter"
-          placeholder="Add a filter (F)"
-          :value="null"
-          :choices="fieldsLeft.map((field) => ({ value: field.name, label: field.label }))"
-          @pick="askFor($event as string)"
-        />
-      </div>
+      <FilterChips
+        :ask="ask"
+        :names="facts?.names ?? {}"
+        @change="dialog = { what: 'filter', field: $event }"
+        @away="go(withoutField(ask, $event), { open: undefined })"
+        @add="askFor"
+      />
       <p v-if="parsed.wrong.length" class="wrong said" role="alert">
         Part of the address could not be read and was left out: {{ parsed.wrong.join(', ') }}. The rest is as it was asked for.
       </p>
-      <div class="looks">
-        <ListEntry
-          id="list-order"
-          inline
-          small
-          label="Order"
-          :model-value="ask.sort.field"
-          :options="labelled(sortable)"
-          @update:model-value="$event && sortBy($event)"
-        />
-        <NButton size="small" :aria-label="`Order: ${way}; turn it round`" @click="sortBy(ask.sort.field)">
-          {{ way }}
-        </NButton>
-        <ListEntry
-          id="list-group"
-          inline
-          small
-          label="Group"
-          clearable
-          placeholder="not at all"
-          :model-value="ask.group"
-          :options="labelled(groupable)"
-          @update:model-value="go({ ...ask, group: $event })"
-        />
-        <ListEntry
-          id="list-size"
-          class="rows"
-          inline
-          small
-          label="Rows"
-          :model-value="ask.size"
-          :options="texts(PAGE_SIZES)"
-          @update:model-value="$event && go({ ...ask, size: $event as PageSize })"
-        />
-        <NButton size="small" @click="go({ ...ask, compact: !ask.compact })">{{ ask.compact ? 'Comfortable' : 'Compact' }}</NButton>
-        <NButton size="small" @click="dialog = { what: 'columns' }">Columns</NButton>
-      </div>
+      <ListLooks :ask="ask" @change="go" @columns="dialog = { what: 'columns' }" />
       <ProblemNote v-if="problem && !ready" :problem="problem" @retry="list.reload" />
-      <GroupList v-else-if="ask.group" :ask="ask" :open="open" @show="show" @sort="sortBy" @peek="peeking = $event" />
+      <GroupList v-else-if="ask.group" :ask="ask" :open="open" @show="show" @sort="go(sortedBy(ask, $event))" @peek="peeking = $event" />
       <div v-else-if="!ready" class="waiting" aria-label="Loading"><span v-for="n in 10" :key="n" class="bones" /></div>
       <div v-else-if="!rows.length" class="empty">
         <p>{{ ask.clauses.length ? 'Nothing matches the filters.' : 'There is nothing here yet.' }}</p>
@@ -286,7 +186,7 @@ function saved(key: string): void {
           :marked="marked"
           :changed="changed"
           :more="!!next"
-          @sort="sortBy"
+          @sort="go(sortedBy(ask, $event))"
           @show="showAt"
           @mark="mark"
           @mark-all="markAll"
@@ -336,18 +236,7 @@ function saved(key: string): void {
       @close="dialog = null"
     />
     <SaveViewForm v-if="dialog?.what === 'save'" :kind="kind" :address="formatAsk(ask)" :view="view" @saved="saved" @close="dialog = null" />
-    <DialogBox v-if="dialog?.what === 'columns'" title="Columns" @close="dialog = null">
-      <h1>Columns</h1>
-      <ul class="columns">
-        <li v-for="field in showable" :key="field.name">
-          <NCheckbox :checked="ask.columns.includes(field.name)" @update:checked="toggleColumn(field.name)">{{ field.label }}</NCheckbox>
-        </li>
-      </ul>
-      <p class="looks">
-        <NButton type="primary" data-first @click="dialog = null">Close</NButton>
-        <NButton @click="go({ ...ask, columns: USUAL_COLUMNS[kind] })">The usual ones</NButton>
-      </p>
-    </DialogBox>
+    <ColumnsForm v-if="dialog?.what === 'columns'" :ask="ask" @change="go" @close="dialog = null" />
   </div>
 </template>
 
@@ -377,71 +266,6 @@ header {
 }
 .grow {
   flex: 1;
-}
-/* A label on a button is one line. */
-.small {
-  white-space: nowrap;
-  min-height: 28px;
-  padding: 0 9px;
-  font-size: 13px;
-}
-.chips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  padding: 0 12px 8px;
-}
-.chip {
-  display: inline-flex;
-  align-items: center;
-  max-width: 100%;
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  background: var(--shoal-faint);
-  font-size: 13px;
-  min-height: 28px;
-}
-.chip button:first-child {
-  padding: 2px 4px 2px 10px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.chip:hover {
-  border-color: var(--tide);
-}
-.off {
-  padding: 2px 9px 2px 5px;
-  font-size: 16px;
-  line-height: 1;
-}
-.off:hover {
-  color: var(--buoy);
-}
-.add {
-  width: 176px;
-}
-.add :deep(label) {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-}
-.looks {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 12px;
-  align-items: center;
-  padding: 0 12px 8px;
-  font-size: 13px;
-  color: var(--ink-soft);
-}
-.looks > .list-entry {
-  width: 170px;
-}
-.looks > .rows {
-  width: 112px;
 }
 .said {
   padding: 4px 12px 8px;
@@ -477,17 +301,6 @@ header {
   padding: 6px 16px 0;
   font-size: 12px;
 }
-.columns {
-  list-style: none;
-  margin: 10px 0;
-  padding: 0;
-  columns: 3;
-}
-.push:disabled {
-  color: var(--ink-soft);
-  border-style: dashed;
-  cursor: default;
-}
 @media (max-width: 900px) {
   .lists {
     display: block;
@@ -506,9 +319,6 @@ header {
   }
   .split .main {
     display: none;
-  }
-  .columns {
-    columns: 2;
   }
 }
 </style>

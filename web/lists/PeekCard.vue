@@ -1,13 +1,11 @@
 <script setup lang="ts">
-import { watch } from 'vue'
 import { peekRow } from '#contract/lists'
 import type { ListKind } from '#core/lists'
-import { call, longTime, useLoading } from '#web/kit'
+import { longTime, useRead } from '#web/kit'
 
 /** The essentials of a row, beside the list and without leaving it. */
 const props = defineProps<{ kind: ListKind; id: number }>()
-const peek = useLoading(() => call(peekRow, { kind: props.kind, id: props.id }))
-watch(() => props.id, peek.load, { immediate: true })
+const peek = useRead(peekRow, () => ({ kind: props.kind, id: props.id }), { holds: true })
 </script>
 
 <template>

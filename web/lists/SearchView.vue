@@ -7,7 +7,7 @@ import type { SearchAnswer, SearchType } from '#contract/lists'
 import { ORDER_STATE_NAMES } from '#core/orders'
 import { PRIORITIES, PRIORITY_NAMES, REQUEST_STATE_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
-import { named, MomentEntry, ListEntry, ChoiceEntry, TextEntry, call, ProblemNote, shortTime, useLoading, useSoon, PickField, placeChoices } from '#web/kit'
+import { named, MomentEntry, ListEntry, ChoiceEntry, TextEntry, call, ProblemNote, shortTime, useRead, useSoon, PickField, placeChoices } from '#web/kit'
 import { addressForFound, TYPE_NAMES } from './found'
 
 /** Words over everything there is, narrowed by what it is, whether it is open, where, how pressing, since when. */
@@ -29,14 +29,10 @@ const input = computed(() => {
     ...(from && /^\d{4}-\d{2}-\d{2}$/.test(from) ? { from: `${from}T00:00:00Z` as unknown as Date } : {}),
   }
 })
-const found = useLoading(async () => (input.value.q.trim().length > 1 ? call(search, input.value) : null))
+const found = useRead(search, () => (input.value.q.trim().length > 1 ? input.value : null), { holds: true })
 watch(
   () => JSON.stringify(input.value),
-  () => {
-    more.value = []
-    void found.load()
-  },
-  { immediate: true },
+  () => (more.value = []),
 )
 const set = (change: Record<string, string | undefined>) => void router.replace({ query: { ...route.query, ...change } })
 watch(

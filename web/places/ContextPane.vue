@@ -1,20 +1,16 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import { readContext } from '#contract/places'
+import { isChange } from '#core/events'
 import { counted, formatMinor } from '#core/kit'
 import { ORDER_STATE_NAMES } from '#core/orders'
 import { REQUEST_STATE_NAMES } from '#core/requests'
-import { call, dayOf, ProblemNote, shortTime, useLoading } from '#web/kit'
+import { dayOf, ProblemNote, shortTime, useRead } from '#web/kit'
 
 /** What is known around the open Sheet: this place, this asset, this reporter, what is open, what was done. */
 const props = defineProps<{ about: { placeId?: number; assetId?: number; requestId?: number; orderId?: number }; station: string }>()
-const context = useLoading(() => call(readContext, props.about))
-watch(
-  () => JSON.stringify(props.about),
-  () => void context.load(),
-  { immediate: true },
-)
+const context = useRead(readContext, () => props.about, { holds: true, touchedBy: ({ kind }) => isChange(kind) })
 /** Second, third, 4th: how often it has failed, this time among them. */
 const nth = (times: number) => ['', 'First', 'Second', 'Third', 'Fourth', 'Fifth'][times] ?? `${times}th`
 /** An order is one of the repairs already; a request would be the next. */

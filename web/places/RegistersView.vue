@@ -1,18 +1,21 @@
 <script setup lang="ts">
 import { NCheckbox } from 'naive-ui/es/checkbox'
 import { NButton } from 'naive-ui/es/button'
-import { computed, ref, watch } from 'vue'
+import { NDataTable } from 'naive-ui/es/data-table'
+import type { DataTableColumns } from 'naive-ui/es/data-table'
+import { computed, h, ref, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { readRegister } from '#contract/places'
 import type { RegisterName } from '#contract/places'
 import { formatMinor } from '#core/kit'
-import { TextEntry, call, dayOf, ProblemNote, useLoading, useSoon } from '#web/kit'
+import { TextEntry, call, dayOf, ProblemNote, useReadAs, useSoon } from '#web/kit'
 import LabelBar from './LabelBar.vue'
 
 /** Places, assets, people, vendors, payers and parts: found by typing part of what they are called. */
 const route = useRoute()
 const register = computed(() => (String(route.params.register || '') || 'places') as RegisterName)
 const q = ref(typeof route.query.q === 'string' ? route.query.q : '')
+const asked = ref(q.value)
 const pages = ref(1)
 
 type Row = Record<string, unknown> & { id: number }
@@ -61,33 +64,63 @@ const COLUMNS: Record<RegisterName, { key: string; name: string; as?: 'mono' | '
 }
 const NAMES: Record<RegisterName, string> = { places: 'Places', assets: 'Assets', people: 'People', vendors: 'Vendors', payers: 'Payers', parts: 'Parts' }
 
-const list = useLoading(async () => {
+async function readPages() {
   const rows: Row[] = []
   let after: string | undefined
   for (let page = 0; page < pages.value; page++) {
-    const answer = await call(readRegister, { register: register.value, q: q.value, after, limit: 50 })
+    const answer = await call(readRegister, { register: register.value, q: asked.value, after, limit: 50 })
     rows.push(...(answer.rows as unknown as Row[]))
     after = answer.next ?? undefined
     if (!after) break
   }
   return { rows, more: !!after }
-})
+}
+/** The rows stay while more of the same register are read. */
+const list = useReadAs(() => ['register', register.value, asked.value, pages.value], readPages, { holds: ([, before]) => before === register.value })
+const rows = computed(() => list.value.value?.rows ?? [])
 const labelled = computed(() => (register.value === 'places' || register.value === 'assets' ? register.value : null))
 const chosen = ref<number[]>([])
-function chooseAll(event: Event): void {
-  chosen.value = (event.target as HTMLInputElement).checked ? list.value.value!.rows.map((row) => row.id) : []
-}
+watch([register, asked], () => {
+  pages.value = 1
+  chosen.value = []
+})
 watch(
-  register,
-  () => {
-    pages.value = 1
-    chosen.value = []
-    list.value.value = null
-    void list.load()
-  },
-  { immediate: true },
+  q,
+  useSoon(() => (asked.value = q.value), 150),
 )
-watch(q, useSoon(list.load, 150))
+/** Read on before the last row is reached. */
+function scrolled(event: Event): void {
+  const { scrollTop, scrollHeight, clientHeight } = event.target as HTMLElement
+  if (list.value.value?.more && !list.busy.value && scrollHeight - scrollTop - clientHeight < 400) pages.value++
+}
+
+const tick = (name: string, on: boolean, set: (on: boolean) => void) => h(NCheckbox, { checked: on, 'aria-label': name, 'onUpdate:checked': set })
+const all = computed(() => chosen.value.length > 0 && chosen.value.length === rows.value.length)
+const columns = computed<DataTableColumns<Row>>(() => [
+  ...(labelled.value
+    ? [
+        {
+          key: 'tick',
+          width: 40,
+          title: () => tick('Choose all that are listed', all.value, (on) => (chosen.value = on ? rows.value.map((row) => row.id) : [])),
+          render: (row: Row) =>
+            tick(
+              `Choose ${String(row.name)}`,
+              chosen.value.includes(row.id),
+              (on) => (chosen.value = on ? [...chosen.value, row.id] : chosen.value.filter((id) => id !== row.id)),
+            ),
+        },
+      ]
+    : []),
+  ...COLUMNS[register.value].map((column) => ({
+    key: column.key,
+    title: column.name,
+    align: column.as === 'money' || column.as === 'percent' ? ('right' as const) : ('left' as const),
+    cellProps: () => ({ class: column.as && column.as !== 'day' ? 'mono' : '' }),
+    ellipsis: true,
+    render: (row: Row) => shown(row, column),
+  })),
+])
 
 function shown(row: Row, { key, as }: { key: string; as?: string }): string {
   const value = row[key]
@@ -121,43 +154,23 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
     </nav>
     <LabelBar v-if="labelled" :kind="labelled" :ids="chosen" />
     <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />
-    <section v-else-if="list.value.value" :aria-label="NAMES[register]">
-      <table v-if="list.value.value.rows.length" class="plain-table">
-        <thead>
-          <tr>
-            <th v-if="labelled" class="tick">
-              <NCheckbox
-                aria-label="Choose all that are listed"
-                :checked="chosen.length > 0 && chosen.length === list.value.value.rows.length"
-                @update:checked="chooseAll"
-              />
-            </th>
-            <th v-for="column in COLUMNS[register]" :key="column.key" :class="{ amount: column.as === 'money' || column.as === 'percent' }">
-              {{ column.name }}
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in list.value.value.rows" :key="row.id">
-            <td v-if="labelled" class="tick">
-              <NCheckbox
-                :checked="chosen.includes(row.id)"
-                :aria-label="`Choose ${row.name}`"
-                @update:checked="(on: boolean) => (chosen = on ? [...chosen, row.id] : chosen.filter((id) => id !== row.id))"
-              />
-            </td>
-            <td
-              v-for="column in COLUMNS[register]"
-              :key="column.key"
-              :class="{ mono: column.as === 'mono', amount: column.as === 'money' || column.as === 'percent' }"
-            >
-              {{ shown(row, column) }}
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <p v-else class="soft">Nothing in {{ NAMES[register].toLowerCase() }} matches “{{ q }}”.</p>
-      <p v-if="list.value.value.more"><NButton @click="(pages++, list.load())">Show 50 more</NButton></p>
+    <section v-else-if="list.value.value" class="table" :aria-label="NAMES[register]">
+      <NDataTable
+        v-if="rows.length"
+        virtual-scroll
+        flex-height
+        size="small"
+        :bordered="false"
+        :columns="columns"
+        :data="rows"
+        :row-key="(row: Row) => row.id"
+        :min-row-height="36"
+        @scroll="scrolled"
+      />
+      <p v-else class="soft">
+        Nothing in {{ NAMES[register].toLowerCase() }} is called “{{ asked }}”. Part of a code or a name is enough; every word has to be there as it begins.
+      </p>
+      <p v-if="list.value.value.more"><NButton size="small" :loading="list.busy.value" @click="pages++">Show 50 more</NButton></p>
     </section>
     <div v-else class="bones wait" />
   </div>
@@ -165,7 +178,19 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
 
 <style scoped src="../kit/page.css"></style>
 <style scoped>
-.tick {
-  width: 32px;
+.page {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+.table {
+  flex: 1;
+  min-height: 320px;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.table > :first-child:not(p) {
+  flex: 1;
 }
 </style>

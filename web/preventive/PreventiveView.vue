@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { RouterLink } from 'vue-router'
 import { listDues } from '#contract/preventive'
-import { call, dayOf, ProblemNote, useLoading } from '#web/kit'
+import { dayOf, ProblemNote, useRead } from '#web/kit'
 
-const dues = useLoading(() => call(listDues, {}))
-void dues.load()
+const dues = useRead(listDues, {})
 const STATES = { done: 'Done', ordered: 'Ordered', ahead: 'Ahead', late: 'Late' }
 </script>
 

@@ -3,12 +3,11 @@ import { NButton } from 'naive-ui/es/button'
 import { nextTick, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { dismissMail, listKeptMail, takeKeptMail } from '#contract/requests'
-import { TextEntry, call, CallProblem, ProblemNote, shortTime, useLoading, useUndo } from '#web/kit'
+import { TextEntry, call, CallProblem, ProblemNote, shortTime, useRead, useUndo } from '#web/kit'
 import WholeMail from './WholeMail.vue'
 
 /** Mail that made no request, with the reason: the desk may see it otherwise. */
-const mails = useLoading(() => call(listKeptMail, {}))
-void mails.load()
+const mails = useRead(listKeptMail, {}, { touchedBy: () => true })
 const router = useRouter()
 const said = useUndo()
 const dismissing = ref<number | null>(null)

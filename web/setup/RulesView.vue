@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { NSwitch } from 'naive-ui/es/switch'
 import { computed, ref, watch } from 'vue'
+import { readSelf } from '#contract/people'
 import { readRuleBook, saveRules } from '#contract/setup'
 import type { RuleBookSheet, SaveRules } from '#contract/setup'
 import type { RuleBook, RuleSection } from '#core/orders'
@@ -14,6 +15,7 @@ import PriorityTable from './rules/PriorityTable.vue'
 import PromiseExceptions from './rules/PromiseExceptions.vue'
 import ReasonRules from './rules/ReasonRules.vue'
 import { useRuleNames } from './rules/ruleNames'
+import WritingForm from './rules/WritingForm.vue'
 import SetupTabs from './SetupTabs.vue'
 
 /** Every rule a site decides by, readable as sentences and in force as soon as it is kept. */
@@ -34,6 +36,11 @@ async function save<Section extends RuleSection>(section: Section, content: Rule
   if (await keeping.keep(() => call(saveRules, change), 'Kept; it is in force from now on.')) lists.value[section]?.close()
   else if (keeping.problem.value?.problem.status === 409) await rules.load()
 }
+/** Who writes at this site sees it at once; others with their next page. */
+async function saveWriting(writing: RuleBook['writing']): Promise<void> {
+  await save('writing', writing)
+  if (siteId.value === session.self!.site.id) session.refresh(await call(readSelf, {}))
+}
 const keep = (change: () => Promise<RuleBookSheet>, done: string) => keeping.keep(change, done)
 /** What each section is called where it is spoken of. */
 const SECTION_NAMES: Record<RuleSection, string> = {
@@ -44,6 +51,7 @@ const SECTION_NAMES: Record<RuleSection, string> = {
   approvals: 'approval',
   escalations: 'who is told',
   ownSubmissions: 'approving what one submitted',
+  writing: 'how the site writes',
 }
 const INDEX = [
   ['priorities', 'Priorities'],
@@ -52,6 +60,7 @@ const INDEX = [
   ['complete', 'Completeness'],
   ['agree', 'Approval'],
   ['reasons', 'Reasons'],
+  ['writing', 'Numbers and days'],
 ] as const
 </script>
 
@@ -115,6 +124,10 @@ const INDEX = [
       <section id="rules-reasons" aria-label="Reasons">
         <h2>Which moves need a written reason</h2>
         <ReasonRules :ref="(one) => (lists.reasons = one as never)" :sheet="sheet" :names="names" @save="save('reasons', $event)" />
+      </section>
+      <section id="rules-writing" aria-label="Numbers and days">
+        <h2>How numbers, days and times are written</h2>
+        <WritingForm :writing="sheet.book.writing" :currency="sheet.currency" @save="saveWriting" />
       </section>
     </template>
     <div v-else class="bones wait" />

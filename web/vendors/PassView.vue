@@ -5,14 +5,18 @@ import { useRoute } from 'vue-router'
 import * as contract from '#contract/vendors'
 import type { PassSheet } from '#contract/vendors'
 import { formatMinor } from '#core/kit'
-import { FileEntry, PhonePage, call, longTime, ProblemNote, shortTime, showNumbersOf, useLoading } from '#web/kit'
+import { FileEntry, PhonePage, call, longTime, ProblemNote, shortTime, showNumbersOf, showTimesOf, useLoading } from '#web/kit'
 import { ClockCard, FinishForm, JobFacts, NoteForm, usePhoneJob } from '#web/field'
 import BillForm from './BillForm.vue'
 
 /** A vendor's one job, without an account. */
 const token = String(useRoute().params.token)
 const pass = useLoading(() => call(contract.readPass, { token }))
-void pass.load().then(() => pass.value.value && showNumbersOf(pass.value.value))
+function write({ zone, currency, writing }: contract.PassSheet): void {
+  showTimesOf({ zone, ...writing })
+  showNumbersOf({ currency, ...writing })
+}
+void pass.load().then(() => pass.value.value && write(pass.value.value))
 const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<PassSheet, 'note' | 'finish' | 'bill'>(pass, (file) =>
   call(contract.addVendorPhoto, { token }, { file }),
 )
