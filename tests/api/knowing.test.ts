@@ -94,7 +94,7 @@ describe('a station with nothing open', () => {
 
   test('who may not read the Desk is told nothing; a station that there is not is refused', async () => {
     expect((await cast.technician.call(readStation, { station: 'planning', since: LONG_AGO })).status).toBe(403)
-    expect((await cast.coordinator.call(readStation, { station: 'nowhere' as never, since: LONG_AGO })).status).toBe(422)
+    expect((await cast.coordinator.call(readStation, { station: 'nowhere' as never, since: LONG_AGO })).status).toBe(400)
   })
 })
 

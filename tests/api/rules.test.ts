@@ -69,8 +69,8 @@ describe('the book', () => {
     expect(await written()).toEqual(content)
     const odd = await admin.call(saveRules, { siteId: SKE, version: then.writing, section: 'writing', content: { ...content, locale: 'xx-YY' } })
     expect(odd.status).toBe(400)
-    expect((await cast.coordinator.call(saveRules, { siteId: SKE, version: then.writing, section: 'writing', content: usual } as never)).status).toBe(403)
-    await admin.must(saveRules, { siteId: SKE, version: then.writing, section: 'writing', content: usual as never })
+    expect((await cast.coordinator.call(saveRules, { siteId: SKE, version: then.writing, section: 'writing', content: usual })).status).toBe(403)
+    await admin.must(saveRules, { siteId: SKE, version: then.writing, section: 'writing', content: usual })
     expect(await written()).toEqual(usual)
   })
 
