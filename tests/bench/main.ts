@@ -13,12 +13,16 @@ import { measureSubmissions } from './submissions'
 import { measureSuggestions } from './suggestions'
 import { printTable } from './table'
 import type { Measure } from './table'
+import { measureTyping } from './typing'
 
 type Take = (house: House, server: Running) => Promise<Measure[]> | Measure[]
 
 /** What is measured, by name, each group in an installation of its own. */
 const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = [
-  { name: 'bench', takes: { live: (_, server) => measureLive(server), crowd: (_, server) => measureCrowd(server), queue: measureQueue } },
+  {
+    name: 'bench',
+    takes: { live: (_, server) => measureLive(server), crowd: (_, server) => measureCrowd(server), queue: measureQueue, typing: measureTyping },
+  },
   { name: 'intakebench', mail: true, takes: { submissions: measureSubmissions, mail: (house) => measureMailBurst(house), search: measureSearch } },
   { name: 'suggestionsbench', takes: { suggestions: measureSuggestions } },
   { name: 'listsbench', takes: { lists: measureLists } },

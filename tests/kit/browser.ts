@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { By, Key, until } from 'selenium-webdriver'
 import type { WebDriver, WebElement, WebElementPromise } from 'selenium-webdriver'
+import type { ChromiumWebDriver } from 'selenium-webdriver/chromium'
 import { openBrowser } from '../../scripts/kit/browser.mjs'
 
 const PATIENCE = 15_000
@@ -134,6 +135,11 @@ export class Person {
 
   async keys(...keys: string[]): Promise<void> {
     for (const key of keys) await this.driver.actions().sendKeys(key).perform()
+  }
+
+  /** Slows the processor of the page so many times. */
+  async slow(times: number): Promise<void> {
+    await (this.driver as ChromiumWebDriver).sendDevToolsCommand('Emulation.setCPUThrottlingRate', { rate: times })
   }
 
   /** Waits until it is so; says what it waited for when it never is. */
