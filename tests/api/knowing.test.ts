@@ -98,6 +98,15 @@ describe('a station with nothing open', () => {
   })
 })
 
+test('most payers of the demo have money left of their budget', async () => {
+  const payers = await house.rows<{ budget: number; used: string }>(
+    "SELECT budget_minor AS budget, (SELECT COALESCE(SUM(net_minor), 0) FROM charge WHERE payer_id = p.id AND month >= '2026-01') AS used FROM payer p WHERE budget_minor IS NOT NULL",
+  )
+  const left = payers.filter(({ budget, used }) => Number(used) < budget)
+  expect(payers.length).toBeGreaterThan(4)
+  expect(left.length).toBeGreaterThan(payers.length / 2)
+})
+
 describe('lists', () => {
   /** All rows of a list, page by page. */
   async function all(ask: object, limit: number): Promise<OrderLine[]> {

@@ -90,7 +90,7 @@ describe('screens with nothing on them', () => {
   test('a filter that finds nothing says so and can be cleared', async () => {
     await desk.go('/desk/planning')
     await (await desk.find(By.css('input[aria-label="Filter this queue"]'))).sendKeys('zzz nothing')
-    await desk.reads('Nothing here matches the filter.')
+    await desk.reads('in its number, words or place.')
     await desk.press('Clear the filter')
     await desk.find(By.css('ol .row'))
   })

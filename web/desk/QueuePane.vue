@@ -139,7 +139,8 @@ const SORTS = [
       <div v-for="n in 8" :key="n" class="bone"><span class="bones" /><span class="bones short" /></div>
     </div>
     <div v-else-if="!rows.length" class="empty">
-      <p>{{ text ? 'Nothing here matches the filter.' : EMPTY[station] }}</p>
+      <p v-if="asked">Nothing in {{ STATION_NAMES[station] }} has “{{ asked }}” in its number, words or place. <kbd class="mono">/</kbd> looks everywhere.</p>
+      <p v-else>{{ EMPTY[station] }}</p>
       <NButton v-if="text" @click="text = ''">Clear the filter</NButton>
       <p v-else-if="station === 'intake' && session.can('requests.triage')"><kbd class="mono">N</kbd> enters a call.</p>
     </div>

@@ -30,7 +30,7 @@ const emit = defineEmits<{ pick: [value: number | string | null, label: string];
 const fresh = useFresh(() => props.id.replace(/^f-/, ''))
 const found = ref<Choice[]>([])
 const busy = ref(false)
-let asked = ''
+const asked = ref('')
 
 const options = computed(() => {
   if (!props.find) return props.choices ?? []
@@ -41,13 +41,13 @@ const options = computed(() => {
 })
 const look = useSoon(async () => {
   if (!props.find) return
-  const text = asked
+  const text = asked.value
   const rows = props.onlyTyped && text.trim().length < 2 ? [] : await props.find(text)
-  if (text === asked) found.value = rows
+  if (text === asked.value) found.value = rows
   busy.value = false
 }, 120)
 function search(text: string): void {
-  asked = text
+  asked.value = text
   busy.value = true
   look()
 }
@@ -58,8 +58,8 @@ watch(
 
 /** What was typed and is none of the choices is not thrown away: whoever asked may keep it. */
 function left(): void {
-  if (asked.trim() && props.value === null) emit('typed', asked.trim())
-  asked = ''
+  if (asked.value.trim() && props.value === null) emit('typed', asked.value.trim())
+  asked.value = ''
 }
 
 const root = ref<HTMLElement | null>(null)
@@ -88,7 +88,13 @@ onUpdated(mend)
         @blur="left"
         @focus="find && !found.length && search('')"
         @update:value="(picked: number | string | null) => emit('pick', picked, options.find((one) => one.value === picked)?.label ?? '')"
-      />
+      >
+        <template #empty>
+          <span v-if="busy" class="soft">Looking for “{{ asked.trim() }}” …</span>
+          <span v-else-if="!asked.trim()" class="soft">Type part of its name, number or code.</span>
+          <span v-else class="soft">Nothing is called “{{ asked.trim() }}”. Fewer letters, or another part of its name, may find it.</span>
+        </template>
+      </NSelect>
     </FieldFrame>
   </div>
 </template>

@@ -123,7 +123,7 @@ async function findPlace(text: string) {
       <p v-if="found.value.value.partial" class="said" role="status">
         These words are in very many records; only the newest were looked through. One more word helps.
       </p>
-      <p v-if="!rows.length" class="empty">Nothing found. Fewer words, or another state, may help.</p>
+      <p v-if="!rows.length" class="empty">Nothing has all of “{{ input.q }}”. Fewer words, the beginning of one, or another kind or state may find it.</p>
       <ol v-else aria-label="Found">
         <li v-for="(row, index) in rows" :key="`${row.type}${row.id}-${index}`">
           <RouterLink :to="addressForFound(row)">
