@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, onMounted, ref } from 'vue'
+import { nextTick, onMounted, ref, watch } from 'vue'
 import { useFresh } from './fresh'
 import FreshMark from './FreshMark.vue'
 import RowButton from './RowButton.vue'
@@ -41,22 +41,31 @@ async function open(): Promise<void> {
   await nextTick()
   root.value?.querySelector<HTMLElement>('.fact-field table [tabindex="0"], .fact-field :is(input, textarea, button):not([tabindex="-1"])')?.focus()
 }
-async function close(): Promise<void> {
-  if (!opened.value) return
+/** What could not be taken stays open beside its sentence. */
+const isRefused = () => !!props.problem || !!root.value?.querySelector('.fact-field :is(.problem, [aria-invalid="true"])')
+async function close(anyway = false): Promise<void> {
+  await nextTick()
+  if (!opened.value || (!anyway && isRefused())) return
   opened.value = false
   await nextTick()
   root.value?.querySelector<HTMLElement>('.fact-value')?.focus({ preventScroll: true })
 }
-function left(event: FocusEvent): void {
-  // To another window and back is no leaving; a refused field stays open beside its sentence.
-  if (!(event.relatedTarget instanceof Node) || root.value?.contains(event.relatedTarget) || props.problem) return
-  opened.value = false
+async function left(event: FocusEvent): Promise<void> {
+  // To another window and back is no leaving.
+  if (!(event.relatedTarget instanceof Node) || root.value?.contains(event.relatedTarget)) return
+  await nextTick()
+  if (!isRefused()) opened.value = false
 }
+/** Refused after it was left: it opens again, with what was typed. */
+watch(
+  () => props.problem,
+  (now) => now && made.value && (opened.value = true),
+)
 function keys(event: KeyboardEvent): void {
   if (!opened.value || !(event.target instanceof HTMLElement)) return
   if (event.key === 'Escape') {
     event.stopPropagation()
-    void close()
+    void close(true)
   }
   // A list keeps by choosing, long text with Ctrl Enter, and what can be pressed is pressed.
   const typed = event.target.matches('input:not(.n-base-selection input), textarea')
@@ -79,7 +88,7 @@ defineExpose({ open, close })
         @click="press"
         ><slot name="says">{{ says || '–' }}</slot></RowButton
       >
-      <div v-if="made" v-show="opened" class="fact-field"><slot :close="close" /></div>
+      <div v-if="made" v-show="opened" class="fact-field"><slot /></div>
       <p v-if="told && whyNot" class="soft why" role="status">{{ whyNot }}</p>
     </dd>
   </div>

@@ -2,7 +2,7 @@
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { computed, defineComponent, h, nextTick, ref } from 'vue'
-import { FactRow, jumpTo, TextField } from '#web/kit'
+import { FactRow, jumpTo, MoneyField, TextField } from '#web/kit'
 import { MoveBar, provideSheet, SectionList, SheetFact } from '#web/sheets'
 import type { OfferedMove, SheetField, SheetSection } from '#web/sheets'
 
@@ -56,11 +56,34 @@ describe('a fact', () => {
     const row = access()
     await value(row).trigger('click')
     await row.find('input').trigger('focusout', { relatedTarget: next })
+    await nextTick()
     expect(row.classes('opened')).toBe(false)
     const refused = access({ problem: 'This is needed.' }, { problem: 'This is needed.' })
     await value(refused).trigger('click')
     await refused.find('input').trigger('focusout', { relatedTarget: next })
     expect([refused.classes('opened'), refused.find('.problem').text()]).toEqual([true, 'This is needed.'])
+  })
+
+  test('what cannot be read as an amount stays open with what was typed; refused after it was left, it opens again', async () => {
+    const next = document.body.appendChild(document.createElement('button'))
+    const row = mount(FactRow, {
+      props: { name: 'estimateMinor', label: 'Estimate', says: '5.00', problem: undefined as string | undefined },
+      slots: { default: () => h(MoneyField, { name: 'estimateMinor', label: 'Estimate', value: 500 }) },
+      attachTo: document.body,
+    })
+    await row.find('.fact-value').trigger('click')
+    await row.find('input').setValue('abc')
+    await row.find('input').trigger('blur')
+    await row.find('input').trigger('focusout', { relatedTarget: next })
+    await nextTick()
+    expect([row.classes('opened'), row.find('input').element.value, row.find('.problem').text()]).toEqual([true, 'abc', 'Write a number like 1250.50.'])
+    await row.find('input').setValue('7')
+    await row.find('input').trigger('blur')
+    await row.find('input').trigger('focusout', { relatedTarget: next })
+    await nextTick()
+    expect(row.classes('opened')).toBe(false)
+    await row.setProps({ problem: 'It is over everybody’s limit.' })
+    expect([row.classes('opened'), row.find('input').element.value]).toEqual([true, '7.00'])
   })
 
   test('what may not be changed says why when pressed, and never becomes a field', async () => {
