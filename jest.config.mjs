@@ -7,7 +7,9 @@ const shared = {
   setupFilesAfterEnv: ['<rootDir>/tests/kit/patience.ts'],
   transform,
   extensionsToTreatAsEsm: [],
-  transformIgnorePatterns: ['/node_modules/(?!(email-reply-parser|dayjs-business-time|@tanstack|@vueuse|pinia|nostics|naive-ui|vueuc|@css-render|css-render|@lucide)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(email-reply-parser|dayjs-business-time|@tanstack|@vueuse|pinia|nostics|naive-ui|vueuc|@css-render|css-render|@lucide)/)',
+  ],
 }
 
 /** Three kinds of check: rules on their own, the API on a real database, the interface in a real browser. */
