@@ -103,6 +103,23 @@ test('the Desk by keyboard alone: a call, triage, accept, hold, undo, palette, s
   await desk.reads('What vendors are owed')
 })
 
+test('by keyboard a fact turns into its field, is kept by Enter and has the keyboard again', async () => {
+  const [row] = await house.rows<{ id: number }>("SELECT id FROM work_order WHERE state = 'ready' AND discarded_at IS NULL ORDER BY id LIMIT 1")
+  await desk.go(`/desk/dispatch/order/${row!.id}`)
+  await desk.find(By.css('[data-field="access"] .fact-value'))
+  const said = async () => (await desk.focused()).getAttribute('aria-label')
+  await desk.driver.executeScript('document.querySelector(`[data-field="access"] .fact-value`).focus()')
+  await desk.keys(Key.ENTER)
+  await desk.until('the field', async () => (await focusedId()) === 'f-access')
+  await desk.driver.actions().keyDown(Key.CONTROL).sendKeys('a').keyUp(Key.CONTROL).perform()
+  await desk.keys('Ring at the side', Key.ENTER)
+  await desk.until('the fact again', async () => (await said()) === 'Getting in: Ring at the side')
+  await desk.keys(Key.TAB)
+  expect(await said()).toMatch(/^Note for whoever does it: /)
+  const [kept] = await house.rows<{ access: string }>('SELECT access FROM work_order WHERE id = ?', [row!.id])
+  expect(kept!.access).toBe('Ring at the side')
+})
+
 test('two coordinators change the same field: both values, nothing lost, and changes arrive by themselves', async () => {
   const [row] = await house.rows<{ id: number }>("SELECT id FROM work_order WHERE state = 'draft' AND discarded_at IS NULL ORDER BY id DESC LIMIT 1")
   const other = await (await Person.at(server.url)).signIn('tobias.achterberg')

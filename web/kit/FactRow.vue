@@ -69,7 +69,11 @@ function keys(event: KeyboardEvent): void {
   }
   // A list keeps by choosing, long text with Ctrl Enter, and what can be pressed is pressed.
   const typed = event.target.matches('input:not(.n-base-selection input), textarea')
-  if (event.key === 'Enter' && typed && (event.target.tagName !== 'TEXTAREA' || event.ctrlKey)) void close()
+  if (event.key === 'Enter' && typed && (event.target.tagName !== 'TEXTAREA' || event.ctrlKey)) {
+    // The same key would press the fact that has the keyboard then.
+    event.preventDefault()
+    void close()
+  }
 }
 onMounted(() => props.begun && !props.whyNot && (opened.value = made.value = true))
 defineExpose({ open, close })
