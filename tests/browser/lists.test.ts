@@ -87,7 +87,7 @@ test('an outcome is taken back by a key, and not once somebody else has acted', 
   const { id } = await call('Blind hangs crooked', 100, 3)
   await maren.must(triageRequest, { id, version: 1, categoryId: 1, consequence: 'one_person', urgency: 'today' })
   await desk.go(`/desk/triage/request/${id}`)
-  await desk.reads('Blind hangs crooked')
+  await desk.find(By.css('[data-move="accept"]'))
   await desk.keys('d')
   await desk.until('the reason', async () => (await focusedId()) === 'move-reason')
   await desk.keys('It belongs to the tenant.')
