@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { NButton } from 'naive-ui/es/button'
 import { computed } from 'vue'
 import type { OrderSheet } from '#contract/orders'
 import { ORDER_MOVES } from '#core/orders'
 import { jumpTo } from '#web/kit'
 import { CostLine } from '#web/ledger'
-import { SheetFact, useOpenSheet } from '#web/sheets'
+import { ReasonList, SheetFact, useOpenSheet } from '#web/sheets'
 import { useFieldsHere } from './orderFields'
 
 /** What was found and done; at Wrap-up with what it cost and what is lacking before it can be checked. */
@@ -20,11 +19,7 @@ const lacking = computed(() => ORDER_MOVES.check.needs.flatMap((need) => need(it
   <template v-if="now">
     <div v-if="lacking.length" role="group" aria-label="Missing before it can be checked">
       <p class="soft">Missing before it can be checked:</p>
-      <ul class="missing">
-        <li v-for="reason in lacking" :key="reason.code">
-          <NButton text type="primary" class="link" @click="jumpTo(reason.field!)">{{ reason.sentence }}</NButton>
-        </li>
-      </ul>
+      <ReasonList missing :reasons="lacking" @jump="jumpTo" />
     </div>
     <p v-else>Nothing is lacking; it can be marked as checked.</p>
     <CostLine :sheet="it" />
@@ -38,17 +33,6 @@ const lacking = computed(() => ORDER_MOVES.check.needs.flatMap((need) => need(it
 <style scoped>
 .three {
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 150px), 1fr));
-}
-.missing {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-  display: grid;
-  gap: 2px;
-}
-.missing li::before {
-  content: '○ ';
-  color: var(--buoy);
 }
 .text {
   white-space: pre-wrap;

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { NButton } from 'naive-ui/es/button'
 import { computed } from 'vue'
 import type { OrderFields, OrderSheet } from '#contract/orders'
 import { completeForApproval } from '#core/orders'
 import { jumpTo, useVocabulary } from '#web/kit'
-import { SheetFact, useOpenSheet } from '#web/sheets'
+import { ReasonList, SheetFact, useOpenSheet } from '#web/sheets'
 import { useFieldsHere } from './orderFields'
 import ShareFields from './ShareFields.vue'
 
@@ -19,11 +18,7 @@ const missing = computed(() => completeForApproval(it.value.facts))
 <template>
   <div v-if="missing.length" role="group" aria-label="Missing before it can be submitted">
     <p class="soft">Missing before it can be submitted:</p>
-    <ul class="missing">
-      <li v-for="reason in missing" :key="reason.code">
-        <NButton text type="primary" class="link" @click="jumpTo(reason.field!)">{{ reason.sentence }}</NButton>
-      </li>
-    </ul>
+    <ReasonList missing :reasons="missing" @jump="jumpTo" />
   </div>
   <p v-else>Everything is there; it can be submitted.</p>
   <component :is="open ? 'div' : 'dl'" :class="open ? 'plan' : 'facts'">
@@ -48,17 +43,5 @@ const missing = computed(() => completeForApproval(it.value.facts))
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
   gap: 8px 14px;
-}
-.missing {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 18px;
-}
-.missing li::before {
-  content: '○ ';
-  color: var(--buoy);
 }
 </style>

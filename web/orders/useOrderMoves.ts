@@ -4,7 +4,8 @@ import * as contract from '#contract/orders'
 import { HOLD_REASON_NAMES, HOLD_REASONS, INVERSE_MOVES, neededReason, offeredMoves } from '#core/orders'
 import type { HoldReason, OrderMove } from '#core/orders'
 import { isSettled } from '#core/orders'
-import { call, CallProblem, useSession, useUndo } from '#web/kit'
+import { call, useSession, useUndo } from '#web/kit'
+import { sayRefusal } from '#web/sheets'
 import type { OfferedMove } from '#web/sheets'
 
 const CALLS: Partial<Record<OrderMove, typeof contract.submitOrder>> = {
@@ -79,22 +80,11 @@ export function useOrderMoves(order: Ref<contract.OrderSheet | null>, reload: ()
           : await call(CALLS[move]!, { id, version, reason })
       said.say(`${number} ${SAID[move]}.`, inverseOf(move, id, done.version))
     } catch (error) {
-      failed(error)
+      sayRefusal(error)
     } finally {
       busy.value = false
       await reload()
     }
-  }
-
-  function failed(error: unknown): void {
-    if (!(error instanceof CallProblem)) throw error
-    said.say(
-      error.problem.status === 409
-        ? 'Somebody else changed it meanwhile; here is what it says now. Look again, then press once more.'
-        : (error.reasons[0]?.sentence ?? error.message),
-      undefined,
-      true,
-    )
   }
 
   /** Undo is the inverse move, made with the version the act left: if anybody acted since, it is refused. */
@@ -105,7 +95,7 @@ export function useOrderMoves(order: Ref<contract.OrderSheet | null>, reload: ()
   }
 
   async function restore(): Promise<void> {
-    await call(contract.restoreOrder, { id: order.value!.id, version: order.value!.version }).catch(failed)
+    await call(contract.restoreOrder, { id: order.value!.id, version: order.value!.version }).catch(sayRefusal)
     await reload()
   }
 
@@ -114,7 +104,7 @@ export function useOrderMoves(order: Ref<contract.OrderSheet | null>, reload: ()
       const { id, version } = await call(contract.archiveOrder, { id: order.value!.id, version: order.value!.version })
       said.say(`${order.value!.number} is archived; searching finds it.`, () => call(contract.restoreOrder, { id, version }).then(reload))
     } catch (error) {
-      failed(error)
+      sayRefusal(error)
     }
     await reload()
   }

@@ -5,7 +5,8 @@ import { acceptRequest, askReporter, declineRequest, joinRequest, makeAnotherOrd
 import type { RequestSheet } from '#contract/requests'
 import { isUndecided, REQUEST_MOVES, requestMoveReasons } from '#core/requests'
 import type { RequestMove } from '#core/requests'
-import { call, CallProblem, jumpTo, useSession, useUndo } from '#web/kit'
+import { call, jumpTo, useSession, useUndo } from '#web/kit'
+import { sayRefusal } from '#web/sheets'
 import type { OfferedMove } from '#web/sheets'
 
 const OPENED = { reasons: [], reason: 'none' as const }
@@ -146,14 +147,7 @@ export function useRequestMoves(request: Ref<RequestSheet | null>, reload: () =>
       await act()
       return true
     } catch (error) {
-      if (!(error instanceof CallProblem)) throw error
-      said.say(
-        error.problem.status === 409
-          ? 'Somebody else changed it meanwhile; here is what it says now. Look again, then press once more.'
-          : (error.reasons[0]?.sentence ?? error.message),
-        undefined,
-        true,
-      )
+      sayRefusal(error)
       await reload()
       return false
     }
