@@ -52,7 +52,9 @@ export function makeApp(service: Service): Express {
   // Whose word is taken for where a caller comes from, and for the line being encrypted.
   app.set('trust proxy', service.config.trustedProxies)
   app.use(securityHeaders(service))
-  app.use(compression({ level: 1, filter: (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response) }))
+  const squeezed: typeof compression.filter = (request, response) => !request.path.startsWith('/api/live') && compression.filter(request, response)
+  // What fits into a few packets is there sooner as it is.
+  app.use(compression({ level: 1, threshold: '8kb', filter: squeezed }))
   app.use(cookieParser())
   app.use('/api', sameOriginOnly(service), express.json({ limit: '256kb' }), noStore, (_request, response, next) => {
     // Screens draw time by the server's clock, not the device's.

@@ -46,9 +46,10 @@ function patientPool(pool: Pool, watch: DatabaseWatch): Pool {
     (how: 'query' | 'execute') =>
     async (...query: unknown[]) => {
       const connection = await getConnection()
-      const by = isKeptReady((query[0] as { sql?: string }).sql ?? '') ? 'execute' : how
+      const [asked, ...rest] = query
+      const by = isKeptReady((asked as { sql?: string }).sql ?? '') ? 'execute' : how
       try {
-        return await (connection[by] as (...query: unknown[]) => Promise<unknown>)(...query)
+        return await (connection[by] as (...query: unknown[]) => Promise<unknown>)(withDatesAsText(asked), ...rest)
       } finally {
         connection.release()
       }
@@ -62,6 +63,13 @@ function patientPool(pool: Pool, watch: DatabaseWatch): Pool {
     },
   })
 }
+
+/**
+ * Drizzle wants instants as text and says so by a function that the driver asks about every column of every row,
+ * which takes longer than reading the row. The driver has a switch for the same.
+ */
+const withDatesAsText = (asked: unknown) =>
+  typeof (asked as { typeCast?: unknown }).typeCast === 'function' ? { ...(asked as object), typeCast: true, dateStrings: true } : asked
 
 /**
  * The database gave up one of two changes that waited for each other, or met: it may be tried again. Inside a

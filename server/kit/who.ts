@@ -6,6 +6,7 @@ import { may, mayAt, ROLES, sitesOf } from '#core/people'
 import type { Grant, Permission, Role } from '#core/people'
 import { accountRoles, accounts, deputies, people, sessions, technicians } from '../tables'
 import type { Reader } from './database'
+import { statement } from './statement'
 import { sha256 } from './tokens'
 
 /** Who is asking: somebody signed in, or somebody at a public door. */
@@ -41,19 +42,22 @@ export const nobody: Asker = {
 }
 
 /** The person behind a session token, or null when it is unknown or over. */
-export async function askerOf(db: Reader, token: string, now: Date): Promise<Asker | null> {
-  const mine = db
-    .select({ accountId: sessions.accountId })
-    .from(sessions)
-    .where(and(eq(sessions.tokenHash, sha256(token)), gt(sessions.expiresAt, now)))
-  return findAsker(db, inArray(accounts.id, mine))
-}
+export const askerOf = async (db: Reader, token: string, now: Date): Promise<Asker | null> => askerIn(await bySession(db, { tokenHash: sha256(token), now }))
 
 /** Somebody as they stand now, with roles and limit, or null when the account is closed. */
-export const askerById = (db: Reader, accountId: number): Promise<Asker | null> => findAsker(db, eq(accounts.id, accountId))
+export const askerById = async (db: Reader, accountId: number): Promise<Asker | null> => askerIn(await byAccount(db, { accountId }))
 
-async function findAsker(db: Reader, which: SQL): Promise<Asker | null> {
-  const rows = await db
+const bySession = statement(['tokenHash', 'now'], (db, { tokenHash, now }) =>
+  standing(db)
+    .innerJoin(sessions, eq(sessions.accountId, accounts.id))
+    .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now), isNull(accounts.disabledAt))),
+)
+
+const byAccount = statement(['accountId'], (db, { accountId }) => standing(db).where(and(eq(accounts.id, accountId), isNull(accounts.disabledAt))))
+
+/** An account with its person, a row for each of its roles. */
+const standing = (db: Reader) =>
+  db
     .select({
       accountId: accounts.id,
       name: people.name,
@@ -68,7 +72,8 @@ async function findAsker(db: Reader, which: SQL): Promise<Asker | null> {
     .innerJoin(people, eq(people.id, accounts.personId))
     .leftJoin(technicians, eq(technicians.accountId, accounts.id))
     .leftJoin(accountRoles, eq(accountRoles.accountId, accounts.id))
-    .where(and(which, isNull(accounts.disabledAt)))
+
+function askerIn(rows: Awaited<ReturnType<typeof byAccount>>): Asker | null {
   const first = rows[0]
   if (!first) return null
   const grants = rows.flatMap((row) => (row.role ? [{ role: row.role, siteId: row.siteId }] : []))

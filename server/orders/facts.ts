@@ -12,7 +12,7 @@ import { readOrderRows } from './orderRows'
 import { lendersIn, openAsksIn } from './asks'
 import type { OrderRows } from './orderRows'
 
-/** What the rules need to know of this order and this person, in ten statements; `all` is what hangs on it, where that is read already. */
+/** What the rules need to know of this order and this person, in eight statements; `all` is what hangs on it, where that is read already. */
 export async function factsOf(
   db: Reader,
   order: OrderRecord,
@@ -70,7 +70,7 @@ export function factsFrom(rows: OrderRows, path: string | null, order: OrderReco
     placePath: idsOfPath(path),
     ageDays: Math.floor((now.getTime() - order.createdAt.getTime()) / 86_400_000),
     asks: openAsksIn(rows, order, who),
-    openMembers: rows.members.filter((member) => !member.discardedAt && !isOver(member.state)).map((member) => member.number),
+    openMembers: rows.members.filter((member) => !isOver(member.state)).map((member) => member.number),
     rules: { completeness, reasons, ownSubmissions },
   }
 }
@@ -103,7 +103,7 @@ export function openMembersOf(db: Reader, leadOrderId: number) {
 /** The posting of an order that has not been reversed, or null. */
 export const standingPosting = async (db: Reader, orderId: number) => standingPostingIn(await db.select().from(postings).where(eq(postings.orderId, orderId)))
 
-function standingPostingIn(rows: (typeof postings.$inferSelect)[]) {
+function standingPostingIn<Row extends Pick<typeof postings.$inferSelect, 'id' | 'kind' | 'reversesId'>>(rows: Row[]): Row | null {
   const reversed = new Set(rows.map((posting) => posting.reversesId))
   return rows.find((posting) => posting.kind === 'posting' && !reversed.has(posting.id)) ?? null
 }

@@ -1,12 +1,13 @@
-import { and, asc, desc, eq, gt, lte } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, isNull, lte, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
-import { holdersAt, statement } from '#server/kit'
+import { FILE_COLUMNS, gathered, holdersAt, statement } from '#server/kit'
 import type { Reader } from '#server/kit'
 import { budgetColumns, materialLinesOf } from '#server/ledger'
 import {
   accountRoles,
   accounts,
   approvals,
+  attachments,
   charges,
   deputies,
   orders,
@@ -14,6 +15,7 @@ import {
   payers,
   people,
   postings,
+  ruleSections,
   stints,
   technicians,
   vendorBills,
@@ -22,29 +24,34 @@ import {
   visits,
 } from '../tables'
 import type { OrderRecord } from './orderRecord'
-import { readRuleBook } from './ruleBook'
+import { bookOf, SECTION } from './ruleBook'
 
 /** Everything that hangs on an order and that both its rules and its Sheet look at. */
 export type OrderRows = Awaited<ReturnType<typeof readOrderRows>>
 
-/**
- * Reads it in one go: nine statements, none of which waits for another unless they share a connection.
- * What follows from it is computed from the rows. `whoPays` is who pays, where that is read with more already.
- */
-export async function readOrderRows(db: Reader, order: OrderRecord, now: Date, whoPays: PromiseLike<ShareRecord[]> = sharesOf(db, { orderId: order.id })) {
+/** Reads it in one go: seven statements, none of which waits for another unless they share a connection. What follows from it is computed from the rows. */
+export async function readOrderRows(db: Reader, order: OrderRecord, now: Date) {
   const { id: orderId, siteId } = order
-  const [shares, visitRows, stintRows, materials, approvalRows, approvers, rules, postingRows, members] = await Promise.all([
-    whoPays,
+  const [[small], visitRows, stintRows, materials, approvalRows, approvers, postingRows] = await Promise.all([
+    smallRowsOf(db, { orderId, siteId }),
     visitsOf(db, { orderId }),
     stintsOf(db, { orderId }),
     materialLinesOf(db, orderId),
     approvalsOf(db, { orderId }),
     approversAt(db, { siteId, now }),
-    readRuleBook(db, siteId),
     postingsOf(db, { orderId }),
-    membersOf(db, { leadOrderId: orderId }),
   ])
-  return { shares, visits: visitRows, stints: stintRows, materials, approvals: approvalRows, approvers, rules: rules.book, postings: postingRows, members }
+  const { sections, ...gatheredRows } = small!
+  return {
+    ...gatheredRows,
+    rules: bookOf(siteId, sections).book,
+    visits: visitRows,
+    stints: stintRows,
+    materials,
+    approvals: approvalRows,
+    approvers,
+    postings: postingRows,
+  }
 }
 
 const SHARE = {
@@ -55,7 +62,30 @@ const SHARE = {
   consentAccountId: payers.consentAccountId,
   consentAboveMinor: payers.consentAboveMinor,
 }
-type ShareRecord = Awaited<ReturnType<typeof sharesOf>>[number]
+
+const MEMBER = {
+  id: orders.id,
+  number: orders.number,
+  summary: orders.summary,
+  state: orders.state,
+  heldFrom: orders.heldFrom,
+}
+
+/** Who pays, the orders of the group this one leads, its files, and the rules of its site. */
+const smallRowsOf = statement(['orderId', 'siteId'], (db, { orderId, siteId }) =>
+  db
+    .select({
+      shares: gathered(
+        SHARE,
+        sql`from ${orderShares} join ${payers} on ${eq(payers.id, orderShares.payerId)} where ${eq(orderShares.orderId, orderId)}`,
+        orderShares.position,
+      ),
+      members: gathered(MEMBER, sql`from ${orders} where ${and(eq(orders.leadOrderId, orderId), isNull(orders.discardedAt))}`, orders.id),
+      files: gathered(FILE_COLUMNS, sql`from ${attachments} where ${eq(attachments.orderId, orderId)}`, attachments.id),
+      sections: gathered(SECTION, sql`from ${ruleSections} where ${eq(ruleSections.siteId, siteId)}`, ruleSections.section),
+    })
+    .from(sql`dual`),
+)
 
 /** Who pays, with who consents for them. */
 export const sharesOf = statement(['orderId'], (db, { orderId }) =>
@@ -79,7 +109,13 @@ export const sharesWithBudgetsOf = statement(['orderId', 'january'], (db, { orde
 
 const visitsOf = statement(['orderId'], (db, { orderId }) =>
   db
-    .select({ visit: visits, person: people.name, vendor: vendors.name, pass: vendorPasses, billId: vendorBills.id })
+    .select({
+      visit: visits,
+      person: people.name,
+      vendor: vendors.name,
+      pass: { id: vendorPasses.id, expiresAt: vendorPasses.expiresAt, revokedAt: vendorPasses.revokedAt },
+      billId: vendorBills.id,
+    })
     .from(visits)
     .leftJoin(technicians, eq(technicians.id, visits.technicianId))
     .leftJoin(accounts, eq(accounts.id, technicians.accountId))
@@ -157,26 +193,31 @@ const approversAt = statement(['siteId', 'now'], (db, { siteId, now }) => {
 
 const postingsOf = statement(['orderId'], (db, { orderId }) =>
   db
-    .select({ posting: postings, charge: charges, code: payers.code, name: payers.name })
+    .select({
+      posting: {
+        id: postings.id,
+        kind: postings.kind,
+        round: postings.round,
+        month: postings.month,
+        at: postings.at,
+        reversesId: postings.reversesId,
+      },
+      charge: {
+        id: charges.id,
+        postingId: charges.postingId,
+        payerId: charges.payerId,
+        shareBp: charges.shareBp,
+        netMinor: charges.netMinor,
+        taxMinor: charges.taxMinor,
+        grossMinor: charges.grossMinor,
+        ownCost: charges.ownCost,
+      },
+      code: payers.code,
+      name: payers.name,
+    })
     .from(postings)
     .leftJoin(charges, eq(charges.postingId, postings.id))
     .leftJoin(payers, eq(payers.id, charges.payerId))
     .where(eq(postings.orderId, orderId))
     .orderBy(asc(postings.id), asc(charges.id)),
-)
-
-/** The orders of the group this one leads. */
-const membersOf = statement(['leadOrderId'], (db, { leadOrderId }) =>
-  db
-    .select({
-      id: orders.id,
-      number: orders.number,
-      summary: orders.summary,
-      state: orders.state,
-      heldFrom: orders.heldFrom,
-      discardedAt: orders.discardedAt,
-    })
-    .from(orders)
-    .where(eq(orders.leadOrderId, leadOrderId))
-    .orderBy(asc(orders.id)),
 )

@@ -13,13 +13,16 @@ import { seenOrder } from './seenOrder'
 
 export default query(contract.readAgreement, async ({ db, who, input, now }) => {
   const order = await seenOrder(db, who, input.id)
-  const whoPays = sharesWithBudgetsOf(db, { orderId: order.id, january: januaryOf(now) })
-  const reading = readOrderRows(db, order, now, whoPays)
-  const [rows, facts] = await Promise.all([reading, factsOf(db, order, who, now, reading)])
+  const reading = readOrderRows(db, order, now)
+  const [rows, facts, whoPays] = await Promise.all([
+    reading,
+    factsOf(db, order, who, now, reading),
+    sharesWithBudgetsOf(db, { orderId: order.id, january: januaryOf(now) }),
+  ])
   return {
     agreements: await agreementsOf(db, order, facts, rows),
     approvers: approversIn(rows, order.estimateMinor ?? 0),
-    budgets: budgetsIn(await whoPays),
+    budgets: budgetsIn(whoPays),
     approvals: approvalRows(rows),
   }
 })

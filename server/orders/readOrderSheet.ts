@@ -2,10 +2,10 @@ import { eq, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/orders'
 import type { OrderSheet, PostingRow, StintRow, VisitRow } from '#contract/orders'
-import { FILE_COLUMNS, maySee, notFound, query, statement } from '#server/kit'
+import { maySee, notFound, query, statement } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { placeAmong, placesOn } from '#server/places'
-import { assets, attachments, orders, places, requestOrders, requests, sites } from '../tables'
+import { assets, orders, places, requestOrders, requests, sites } from '../tables'
 import { gaugeOf, gaugeTarget } from './targetOf'
 import { readOrderRows } from './orderRows'
 import type { OrderRows } from './orderRows'
@@ -14,14 +14,14 @@ import { costLinesIn, factsFrom } from './facts'
 export default query(contract.readOrder, ({ db, who, input, now }) => readOrderSheet(db, who, input.id, now))
 
 /**
- * One order in full: twelve statements in two rounds. What more its sections show is read by them.
+ * One order in full: nine statements in two rounds. What more its sections show is read by them.
  * @throws ProblemReply 404 when it is not theirs to see
  */
 export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Date): Promise<Outgoing<OrderSheet>> {
   const [found] = await findOrder(db, { id })
   if (!found || !maySee(who, found.order.siteId)) throw notFound('order')
   const { order, site, asset, lead, placePath, assetPlacePath } = found
-  const [rows, onPath, files] = await Promise.all([readOrderRows(db, order, now), placesOn(db, placePath), filesOf(db, { orderId: id })])
+  const [rows, onPath] = await Promise.all([readOrderRows(db, order, now), placesOn(db, placePath)])
   const facts = factsFrom(rows, placePath ?? assetPlacePath, order, who, now)
   const costs = costLinesIn(rows)
   return {
@@ -67,14 +67,14 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     archived: order.archived,
     shares: rows.shares.map(({ payerId, code, name, shareBp }) => ({ payerId, payerCode: code, payerName: name, shareBp })),
     lead,
-    members: rows.members.filter((member) => !member.discardedAt).map(({ discardedAt: _, ...member }) => member),
+    members: rows.members,
     requests: JSON.parse(found.requests) ?? [],
     visits: rows.visits.map(visitRow),
     stints: rows.stints.map(stintRow),
     costs: costs.map(({ vendorId: _vendor, ...line }) => line),
     costMinor: facts.costMinor,
     postings: postingRows(rows),
-    attachments: files,
+    attachments: rows.files,
   }
 }
 
@@ -90,7 +90,7 @@ const findOrder = statement(['id'], (db, { id }) => {
   return db
     .select({
       order: orders,
-      site: sites,
+      site: { id: sites.id, zone: sites.zone, currency: sites.currency, calendar: sites.calendar },
       asset: { id: assets.id, tag: assets.tag, name: assets.name },
       lead: { id: lead.id, number: lead.number, summary: lead.summary },
       placePath: places.path,
@@ -105,8 +105,6 @@ const findOrder = statement(['id'], (db, { id }) => {
     .leftJoin(lead, eq(lead.id, orders.leadOrderId))
     .where(eq(orders.id, id))
 })
-
-const filesOf = statement(['orderId'], (db, { orderId }) => db.select(FILE_COLUMNS).from(attachments).where(eq(attachments.orderId, orderId)))
 
 function visitRow({ visit, person, vendor, pass }: OrderRows['visits'][number]): Outgoing<VisitRow> {
   return {

@@ -7,23 +7,27 @@ import type { Reader, Tx } from '#server/kit'
 import { accounts, payers, people, places, ruleSections } from '../tables'
 
 /** The rules of a site as they are kept: those in force, how often each section was changed, and which cannot be read. */
-export async function readRuleBook(db: Reader, siteId: number): Promise<{ book: RuleBook; versions: Record<RuleSection, number>; unreadable: RuleSection[] }> {
-  const rows = await sectionsOf(db, { siteId })
+export const readRuleBook = async (db: Reader, siteId: number) => bookOf(siteId, await sectionsOf(db, { siteId }))
+
+/** What the rows of a site's sections say. */
+export function bookOf(
+  siteId: number,
+  rows: { section: string; version: number; text: string }[],
+): { book: RuleBook; versions: Record<RuleSection, number>; unreadable: RuleSection[] } {
   const names = Object.keys(RULE_SECTIONS) as RuleSection[]
   const versions = Object.fromEntries(names.map((name) => [name, rows.find((row) => row.section === name)?.version ?? 0]))
-  const kept = rows.filter((row) => row.section in RULE_SECTIONS).map(({ section, text }) => ({ section, content: readSection(section, text) }))
+  const kept = rows.filter(isKnown).map(({ section, text }) => ({ section, content: readSection(section, text) }))
   const unreadable = kept.filter(({ content }) => content === null).map((row) => row.section)
   for (const section of unreadable) logger.error({ siteId, section }, 'rules that are kept cannot be read; the usual ones are in force')
   const own = kept.flatMap(({ section, content }) => (content === null ? [] : [[section, content] as const]))
   return { book: { ...DEFAULT_RULES, ...Object.fromEntries(own) }, versions: versions as Record<RuleSection, number>, unreadable }
 }
 
-const sectionsOf = statement(['siteId'], (db, { siteId }) =>
-  db
-    .select({ section: ruleSections.section, version: ruleSections.version, text: sql<string>`cast(${ruleSections.content} as char)` })
-    .from(ruleSections)
-    .where(eq(ruleSections.siteId, siteId)),
-)
+const isKnown = <Row extends { section: string }>(row: Row): row is Row & { section: RuleSection } => row.section in RULE_SECTIONS
+
+export const SECTION = { section: ruleSections.section, version: ruleSections.version, text: sql<string>`cast(${ruleSections.content} as char)` }
+
+const sectionsOf = statement(['siteId'], (db, { siteId }) => db.select(SECTION).from(ruleSections).where(eq(ruleSections.siteId, siteId)))
 
 /** What was read and checked before, by its text: whoever changes a section writes another text. */
 const sectionsRead = new Map<string, unknown>()
