@@ -2,7 +2,7 @@ import { editOrder, submitOrder } from '#contract/orders'
 import { readSuggestions } from '#contract/requests'
 import { accepted, castAt, complete, House, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
-import { Person } from '../kit/browser'
+import { By, Key, Person } from '../kit/browser'
 
 /** Deciding in a real browser: with suggestions at the Desk, and from a mail on a phone. */
 let house: House
@@ -99,5 +99,64 @@ test('a rule for reasons is set in sentences, tried on an order, in force at onc
   await cast.coordinator.must(editOrder, { id: dear, version: await version(cast, dear), ...complete, estimateMinor: 900_000 })
   await desk.go(`/desk/planning/order/${dear}`)
   await desk.reads('is away until')
+  await desk.quit()
+})
+
+test('an approver finds what is asked above the fold, under a head of at most 150 pixels', async () => {
+  const id = await accepted(cast, (await report(cast)).id)
+  await cast.coordinator.must(editOrder, { id, version: await version(cast, id), ...complete })
+  await cast.coordinator.must(submitOrder, { id, version: await version(cast, id), reason: 'Cannot wait' })
+  const ines = await (await Person.at(server.url)).signIn('ines.ferrall')
+  await ines.go(`/desk/planning/order/${id}`)
+  await ines.reads('asked for by')
+  const heights = () => ines.driver.executeScript<number[]>("return [...document.querySelectorAll('.head')].map((one) => one.getBoundingClientRect().height)")
+  await ines.until('the head is there', async () => (await heights()).length > 0)
+  expect(Math.max(...(await heights()))).toBeLessThanOrEqual(150)
+  for (const words of ['asked for by', 'is within the limit of', 'Left of it']) {
+    const { bottom } = await ines.driver.executeScript<{ bottom: number }>(
+      'const { bottom } = arguments[0].getBoundingClientRect(); return { bottom }',
+      await ines.reads(words),
+    )
+    expect(bottom).toBeLessThan(800)
+  }
+  await ines.quit()
+})
+
+test('how a site writes is set in Setup, in force at once, and kept', async () => {
+  const admin = await (await Person.at(server.url)).signIn('wendeline.stroud')
+  await admin.go('/setup/rules')
+  await admin.choose('Times of day', '2:30 pm')
+  await admin.reads('02:30 pm')
+  await admin.choose('A week begins on', 'Sunday')
+  const kept = async () =>
+    (await house.rows<{ content: string }>("SELECT CAST(content AS CHAR) AS content FROM rule_section WHERE section = 'writing'"))[0]?.content ?? '{}'
+  await admin.until('it is kept', async () => JSON.parse(await kept()).weekFrom === 7)
+  expect(JSON.parse(await kept())).toMatchObject({ clock: 12, weekFrom: 7 })
+  await admin.go('/setup/rules')
+  await admin.reads('02:30 pm')
+  await admin.choose('Times of day', '14:30')
+  await admin.until('it is as before', async () => JSON.parse(await kept()).clock === 24)
+  await admin.quit()
+})
+
+test('a station says what others changed since one last looked, and only that', async () => {
+  const id = await accepted(cast, (await report(cast)).id)
+  const [row] = await house.rows<{ number: string }>('SELECT number FROM work_order WHERE id = ?', [id])
+  const desk = await (await Person.at(server.url)).signIn('tobias.achterberg')
+  const changed = "//section[@aria-label='Changed since you last looked']"
+  await desk.go('/desk/planning')
+  await desk.until(
+    'the acceptance is told',
+    async () => (await desk.driver.findElements(By.xpath(`${changed}//a[contains(., '${row!.number}')]`))).length === 1,
+  )
+  // Leaving the station is having looked.
+  await desk.press(row!.number, changed)
+  await desk.reads('Timeline')
+  await desk.keys(Key.ESCAPE)
+  await desk.driver.executeScript(
+    "localStorage.setItem(Object.keys(localStorage).find((one) => one.startsWith('evrix-looks')), JSON.stringify({ planning: '2027-01-01T00:00:00Z' }))",
+  )
+  await desk.go('/desk/planning')
+  await desk.reads('Nobody else changed anything of what stands here.')
   await desk.quit()
 })

@@ -13,6 +13,7 @@ import LoadedPart from './LoadedPart.vue'
 import { useLoading } from './loading'
 import MomentEntry from './MomentEntry.vue'
 import NumberEntry from './NumberEntry.vue'
+import PickField from './PickField.vue'
 import SuggestEntry from './SuggestEntry.vue'
 import TextEntry from './TextEntry.vue'
 
@@ -196,4 +197,19 @@ test('a part of a page shows bones, then what was read; what fails later leaves 
   answer = () => Promise.resolve('Eight')
   await failed.find('button').trigger('click')
   expect(fresh.value.value).toBe('Eight')
+})
+
+test('a search that finds nothing says what was looked for and what may help', async () => {
+  const asked: string[] = []
+  const find = (text: string) => Promise.resolve(asked.push(text)).then(() => [])
+  const box = mount(PickField, { props: { id: 'place', label: 'Place', value: null, find } })
+  const select = box.findComponent({ name: 'Select' })
+  const empty = () => mount({ render: () => select.vm.$slots.empty!() }).text()
+  expect(empty()).toBe('Type part of its name, number or code.')
+  ;(select.props('onSearch') as (text: string) => void)(' boiler ')
+  await nextTick()
+  expect(empty()).toBe('Looking for “boiler” …')
+  await new Promise((resolve) => setTimeout(resolve, 200))
+  await settled()
+  expect([asked.at(-1), empty()]).toEqual([' boiler ', 'Nothing is called “boiler”. Fewer letters, or another part of its name, may find it.'])
 })

@@ -8,7 +8,13 @@ import type { ListAsk } from '#core/lists'
 import ListCell from './ListCell.vue'
 import type { Line } from './useList'
 
-/** The rows of a list; only those in sight are drawn. Sorted by the heading, marked by the box, opened by the row. */
+/**
+ * The rows of a list; only those in sight are drawn. Sorted by the heading, marked by the box, opened by the row.
+ *
+ * A table of our own, since it measures better than NDataTable with virtual rows over 10,000 rows of these eight
+ * columns (Chromium, median of three, milliseconds): first drawn 72 against 86, one row marked 8 against 56, all rows
+ * marked 18 against 59; a frame while scrolling 40 against 36, the slowest in twenty 69 against 68.
+ */
 const props = defineProps<{
   ask: ListAsk
   rows: Line[]
