@@ -1,4 +1,5 @@
 import * as approvals from '#contract/approvals'
+import * as assets from '#contract/assets'
 import * as dispatch from '#contract/dispatch'
 import * as field from '#contract/field'
 import * as help from '#contract/help'
@@ -9,14 +10,16 @@ import * as lists from '#contract/lists'
 import * as orders from '#contract/orders'
 import * as people from '#contract/people'
 import * as places from '#contract/places'
+import * as portraits from '#contract/portraits'
 import * as preventive from '#contract/preventive'
 import * as requests from '#contract/requests'
 import * as setup from '#contract/setup'
+import * as stock from '#contract/stock'
 import * as vendors from '#contract/vendors'
 
 /** Every endpoint by name, for what walks the whole contract: OpenAPI and the permission tests. */
 export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEntries(
-  [people, requests, lists, help, orders, approvals, dispatch, field, vendors, ledger, places, insight, preventive, setup].flatMap((room) =>
-    Object.entries(room).filter(([, thing]) => typeof thing === 'object' && thing !== null && 'path' in thing && 'says' in thing),
+  [people, requests, lists, help, orders, approvals, dispatch, field, vendors, ledger, places, assets, stock, portraits, insight, preventive, setup].flatMap(
+    (room) => Object.entries(room).filter(([, thing]) => typeof thing === 'object' && thing !== null && 'path' in thing && 'says' in thing),
   ),
 )

@@ -171,6 +171,8 @@ export function makeAssets(world: World, spaces: SpaceSpec[]): AssetSpec[] {
       warrantyUntil: dayFrom(world.now, spec.warrantyDays ?? 730 - age),
       searchText: foldText(`${spec.tag} ${spec.name} ${spec.space.name} ${spec.space.code}`),
     })
+    const row = world.rows.assets.find((one) => one.id === id)!
+    row.path = `${spec.parentId ? world.rows.assets.find((one) => one.id === spec.parentId)!.path : '/'}${id}/`
     made.push({ id, tag: spec.tag, spaceId: spec.space.id, kind: spec.kind, category: spec.category })
     return id
   }

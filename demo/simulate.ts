@@ -205,7 +205,7 @@ function makeOrder(setting: Setting, spec: Case, request: RequestRow | null) {
       : rng.pick(able.length ? able : crew.filter((one) => one.trades.includes('general')))
   const length = rng.int(...trouble.minutes)
   const estimate =
-    Math.ceil((vendor ? vendor.callOutMinor + (vendor.perHourMinor * length) / 60 : ((technician!.rate * length) / 60) * 1.2 + 2_000) / 500) * 500
+    Math.ceil((vendor ? vendor.callOutMinor! + (vendor.perHourMinor! * length) / 60 : ((technician!.rate * length) / 60) * 1.2 + 2_000) / 500) * 500
   const approver = estimate <= 250_000 ? 'Ines Ferrall' : 'Osric Vane'
   const draft = spec.upTo === 'draft'
   const row = world.add('orders', {
@@ -466,8 +466,8 @@ function makeOrder(setting: Setting, spec: Case, request: RequestRow | null) {
     })
     const hours = chargedHours(Math.ceil(length / 30) * 30)
     for (const [description, quantity, unitPrice] of [
-      ['Call-out', '1', vendor!.callOutMinor],
-      ['Work on site', hours, vendor!.perHourMinor],
+      ['Call-out', '1', vendor!.callOutMinor!],
+      ['Work on site', hours, vendor!.perHourMinor!],
     ] as const) {
       const amount = lineAmount(quantity, unitPrice)
       const line = world.add('vendorBillLines', { billId: entered.id, description, quantity, unitPriceMinor: unitPrice, amountMinor: amount })
@@ -495,7 +495,7 @@ function postCharges({ world }: Setting, order: World['rows']['orders'][number],
   const month = DateTime.fromJSDate(at, { zone: world.calendar.zone }).toFormat('yyyy-LL')
   const markupOf = (line: CostLine) =>
     line.vendorId
-      ? world.rows.vendors.find((vendor) => vendor.id === line.vendorId)!.markupBp
+      ? world.rows.vendors.find((vendor) => vendor.id === line.vendorId)!.markupBp!
       : world.rows.markups.find((row) => row.kind === line.kind)!.markupBp
   const charged = chargesOf(
     costs,

@@ -9,6 +9,7 @@ import { ipKeyGenerator, rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import { isOpenDoor } from '#contract/kit'
 import { routes as approvals } from '#server/approvals'
+import { routes as assets } from '#server/assets'
 import { routes as dispatch } from '#server/dispatch'
 import { routes as field } from '#server/field'
 import { routes as help } from '#server/help'
@@ -21,9 +22,11 @@ import { open311 } from '#server/open311'
 import { routes as orders } from '#server/orders'
 import { routes as people } from '#server/people'
 import { routes as places } from '#server/places'
+import { routes as portraits } from '#server/portraits'
 import { routes as preventive } from '#server/preventive'
 import { routes as requests } from '#server/requests'
 import { routes as setup } from '#server/setup'
+import { routes as stock } from '#server/stock'
 import { routes as vendors } from '#server/vendors'
 import { routes as ledger } from './ledger/routes'
 
@@ -40,6 +43,9 @@ export const routes: Route[] = [
   ...vendors,
   ...ledger,
   ...places,
+  ...assets,
+  ...stock,
+  ...portraits,
   ...preventive,
   ...insight,
   ...setup,

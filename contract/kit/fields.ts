@@ -27,6 +27,12 @@ export const instant = () => date() as unknown as Joi.StringSchema
 export const instantAfter = (other: string, sentence: string) =>
   date().greater(Joi.ref(other)).messages({ 'date.greater': sentence }) as unknown as Joi.StringSchema
 const date = () => Joi.date().iso().min('1970-01-01T00:00:00Z').max('2999-12-31T23:59:59Z')
+/** A day of this and the next centuries, as "2026-11-23". */
+export const day = () =>
+  Joi.string()
+    .pattern(/^(19[7-9]\d|2\d{3})-\d\d-\d\d$/)
+    .custom((text: string, helpers) => (new Date(`${text}T00:00:00Z`).toJSON()?.startsWith(text) ? text : helpers.error('any.invalid')))
+    .messages({ 'string.pattern.base': 'Write a day, as 2026-11-23.', 'any.invalid': 'There is no such day.' })
 /** One of the words given: the list stands in core, and is never written again. */
 export const oneOf = <Word extends string>(words: readonly Word[]) => Joi.string<Word>().valid(...words)
 export const minor = () => Joi.number().integer().min(0).max(2_000_000_000)

@@ -117,3 +117,5 @@ export const previewCharges = endpoint<{ id: number }, { charges: Omit<ChargeRow
   may: 'desk.read',
   input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })
+
+export * from './record'

@@ -105,12 +105,12 @@ export const findPeople = endpoint<{ q?: string; limit?: number }, { rows: Perso
 export interface Vocabulary {
   trades: { id: number; name: string }[]
   categories: { id: number; name: string; tradeId: number | null }[]
-  payers: { id: number; code: string; name: string; kind: string }[]
-  teams: { id: number; name: string }[]
+  payers: { id: number; code: string; name: string; kind: string; retired: boolean }[]
+  teams: { id: number; name: string; retired: boolean }[]
   accounts: { id: number; name: string; roles: Role[] }[]
   sites: { id: number; code: string; name: string }[]
   technicians: { id: number; name: string }[]
-  vendors: { id: number; name: string }[]
+  vendors: { id: number; name: string; retired: boolean }[]
 }
 
 export const readVocabulary = endpoint<object, Vocabulary>({
@@ -119,3 +119,5 @@ export const readVocabulary = endpoint<object, Vocabulary>({
   says: 'Trades, categories, payers, teams and people to choose from.',
   may: 'desk.read',
 })
+
+export * from './records'

@@ -105,12 +105,12 @@ export interface Registers {
   vendors: {
     id: number
     name: string
-    service: string
+    service: string | null
     email: string
     phone: string | null
     contractUntil: string | null
     insuranceUntil: string | null
-    markupBp: number
+    markupBp: number | null
   }[]
   payers: { id: number; code: string; name: string; kind: string; taxBp: number }[]
   parts: { id: number; code: string; name: string; unit: string; inStock: string; averageCostMinor: number }[]
@@ -149,3 +149,5 @@ export const printLabels = endpoint<{ kind: 'places' | 'assets'; ids: string; si
     size: field.oneOf(LABEL_SIZES).required(),
   }),
 })
+
+export * from './record'

@@ -124,3 +124,5 @@ export const enterBill = endpoint<EnterBill, PassSheet>({
       ),
   }),
 })
+
+export * from './record'

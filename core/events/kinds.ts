@@ -5,6 +5,7 @@ import { LEDGER_EVENTS } from '#core/ledger'
 import { MAIL_EVENTS } from '#core/mail'
 import { ORDER_EVENTS } from '#core/orders'
 import { PEOPLE_EVENTS } from '#core/people'
+import { REGISTER_EVENTS } from '#core/registers'
 import { REQUEST_EVENTS } from '#core/requests'
 import { SETUP_EVENTS } from '#core/setup'
 
@@ -21,6 +22,7 @@ export const EVENTS = {
   ...HELP_EVENTS,
   ...MAIL_EVENTS,
   ...SETUP_EVENTS,
+  ...REGISTER_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

@@ -4,6 +4,8 @@ export interface Reason {
   sentence: string
   /** The field the sentence belongs to, when there is one. */
   field?: string
+  /** A record that has to do with it, to be opened from the sentence. */
+  record?: { register: string; id: number }
 }
 
 /**

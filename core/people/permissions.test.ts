@@ -27,6 +27,8 @@ const AGREED: Record<keyof typeof PERMISSIONS, string> = {
   'ledger.post': 'B',
   'insight.read': 'CABMS',
   'setup.edit': 'S',
+  'registers.edit': 'CMS',
+  'payers.edit': 'BS',
   'help.edit': 'CMS',
 }
 test.each(Object.entries(AGREED) as [keyof typeof PERMISSIONS, string][])('%s: %s', (permission, letters) => {

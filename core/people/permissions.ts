@@ -25,6 +25,8 @@ export const PERMISSIONS = {
   'ledger.post': ['billing_clerk'],
   'insight.read': ['manager', 'coordinator', 'billing_clerk', 'administrator', 'approver'],
   'setup.edit': ['administrator'],
+  'registers.edit': ['coordinator', 'manager', 'administrator'],
+  'payers.edit': ['billing_clerk', 'administrator'],
   'help.edit': ['coordinator', 'manager', 'administrator'],
 } as const satisfies Record<string, readonly Role[]>
 

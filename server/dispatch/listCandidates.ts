@@ -1,4 +1,4 @@
-import { and, eq, gt, inArray, lt } from 'drizzle-orm'
+import { and, eq, gt, inArray, isNull, lt } from 'drizzle-orm'
 import * as contract from '#contract/dispatch'
 import { fitnessOf, LIVE_VISIT_STATES } from '#core/dispatch'
 import type { DayStretch } from '#core/kit'
@@ -36,7 +36,7 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
       .select({ technicianId: visits.technicianId, start: visits.plannedStart, end: visits.plannedEnd })
       .from(visits)
       .where(and(inArray(visits.state, LIVE_VISIT_STATES), lt(visits.plannedStart, around[1]), gt(visits.plannedEnd, around[0]))),
-    db.select().from(vendors),
+    db.select().from(vendors).where(isNull(vendors.retiredAt)),
     db.select().from(vendorTrades),
   ])
   const technicianRows = crew.map(({ id, name, team, shift }) => {

@@ -1,4 +1,4 @@
-import { asc, eq, sql } from 'drizzle-orm'
+import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import * as contract from '#contract/field'
 import { query } from '#server/kit'
 import { matchesWords } from '#server/places'
@@ -9,7 +9,7 @@ export default query(contract.findParts, async ({ db, input }) => ({
     .select({ id: parts.id, code: parts.code, name: parts.name, unit: parts.unit, inStock: sql<string>`coalesce(sum(${stockLevels.quantity}), 0)` })
     .from(parts)
     .leftJoin(stockLevels, eq(stockLevels.partId, parts.id))
-    .where(matchesWords(parts.searchText, input.q))
+    .where(and(matchesWords(parts.searchText, input.q), isNull(parts.retiredAt)))
     .groupBy(parts.id)
     .orderBy(asc(parts.name))
     .limit(12),

@@ -1,4 +1,5 @@
 import type { EventFacts, EventKind } from '#core/events'
+import type { RegisterName } from '#core/registers'
 import { events } from '../tables'
 import type { EventDetails } from '../tables'
 import type { Tx } from './database'
@@ -11,6 +12,9 @@ export interface Happening<Kind extends EventKind = EventKind> {
   requestId?: number | null
   orderId?: number | null
   visitId?: number | null
+  /** A record of a register. */
+  register?: RegisterName
+  recordId?: number
   from?: string | null
   to?: string | null
   reason?: string | null

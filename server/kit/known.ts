@@ -29,15 +29,15 @@ const rowsOf =
       .where(and(inArray(table.id, ids), fits(where))) as Promise<{ id: number }[]>
 
 const KINDS = {
-  place: { sentence: 'Choose a place from the list.', find: rowsOf(places, ({ siteId }) => eq(places.siteId, siteId)) },
+  place: { sentence: 'Choose a place from the list.', find: rowsOf(places, ({ siteId }) => and(eq(places.siteId, siteId), isNull(places.retiredAt))) },
   asset: { sentence: 'Choose an asset from the list.', find: rowsOf(assets, ({ siteId }) => and(eq(assets.siteId, siteId), isNull(assets.retiredAt))) },
   /** Somebody of one of the asker’s sites: people report what they see elsewhere, too. */
-  person: { sentence: 'Choose a person from the list.', find: rowsOf(people, ({ who }) => withinSites(who, people.siteId)) },
+  person: { sentence: 'Choose a person from the list.', find: rowsOf(people, ({ who }) => and(withinSites(who, people.siteId), isNull(people.retiredAt))) },
   category: { sentence: 'Choose a category from the list.', find: rowsOf(categories, () => isNull(categories.retiredAt)) },
   trade: { sentence: 'Choose a trade from the list.', find: rowsOf(trades) },
-  team: { sentence: 'Choose a team from the list.', find: rowsOf(teams, ({ siteId }) => eq(teams.siteId, siteId)) },
-  vendor: { sentence: 'Choose a vendor from the list.', find: rowsOf(vendors) },
-  payer: { sentence: 'Choose a payer from the list.', find: rowsOf(payers) },
+  team: { sentence: 'Choose a team from the list.', find: rowsOf(teams, ({ siteId }) => and(eq(teams.siteId, siteId), isNull(teams.retiredAt))) },
+  vendor: { sentence: 'Choose a vendor from the list.', find: rowsOf(vendors, () => isNull(vendors.retiredAt)) },
+  payer: { sentence: 'Choose a payer from the list.', find: rowsOf(payers, () => isNull(payers.retiredAt)) },
   /** Somebody with an open account who works at the site. */
   account: {
     sentence: 'Choose a person from the list: somebody who works at this site.',

@@ -1,11 +1,12 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
 import { unionAll } from 'drizzle-orm/mysql-core'
 import { chargedHours, lineAmount } from '#core/kit'
 import type { CostLine } from '#core/ledger'
 import { isCharged, STINT_KIND_NAMES } from '#core/ledger'
 import type { Reader } from '#server/kit'
 import { statement } from '#server/kit'
-import { accounts, parts, people, stints, stockMovements, technicians, vendorBillLines, vendorBills, vendors } from '../tables'
+import { accounts, orders, parts, people, stints, stockMovements, technicians, vendorBillLines, vendorBills, vendors } from '../tables'
 
 /** Every cost on an order, traceable to its stint, movement or bill line. Two statements. */
 export async function costLinesOf(db: Reader, orderId: number): Promise<CostLine[]> {
@@ -108,4 +109,49 @@ export async function costByOrder(db: Reader, orderIds: number[]): Promise<Map<n
     .groupBy(vendorBills.orderId)
   for (const { orderId, cost } of [...labour, ...used, ...billed]) if (orderId) costs.set(orderId, (costs.get(orderId) ?? 0) + Number(cost))
   return costs
+}
+
+/** What the orders that fit cost, by the year in which they were finished (UTC) and the kind of cost. Four statements at once. */
+export async function costByYear(
+  db: Reader,
+  which: SQL,
+): Promise<{ year: number; labourMinor: number; partsMinor: number; vendorMinor: number; orders: number }[]> {
+  const year = sql<number>`year(${orders.finishedAt})`
+  const sum = (of: SQL) => sql<string>`coalesce(sum(${of}), 0)`
+  const [counted, labour, used, billed] = await Promise.all([
+    db
+      .select({ year, n: sql<string>`count(*)` })
+      .from(orders)
+      .where(which)
+      .groupBy(year),
+    db
+      .select({ year, n: sum(sql`${stints.costMinor}`) })
+      .from(orders)
+      .innerJoin(stints, eq(stints.orderId, orders.id))
+      .where(which)
+      .groupBy(year),
+    db
+      .select({ year, n: sum(sql`round(-${stockMovements.quantity} * ${stockMovements.unitCostMinor})`) })
+      .from(orders)
+      .innerJoin(stockMovements, eq(stockMovements.orderId, orders.id))
+      .where(which)
+      .groupBy(year),
+    db
+      .select({ year, n: sum(sql`${vendorBillLines.amountMinor}`) })
+      .from(orders)
+      .innerJoin(vendorBills, eq(vendorBills.orderId, orders.id))
+      .innerJoin(vendorBillLines, eq(vendorBillLines.billId, vendorBills.id))
+      .where(which)
+      .groupBy(year),
+  ])
+  const amountIn = (rows: { year: number; n: string }[], of: number) => Number(rows.find((row) => row.year === of)?.n ?? 0)
+  return counted
+    .map(({ year: of, n }) => ({
+      year: of,
+      labourMinor: amountIn(labour, of),
+      partsMinor: amountIn(used, of),
+      vendorMinor: amountIn(billed, of),
+      orders: Number(n),
+    }))
+    .sort((a, b) => a.year - b.year)
 }

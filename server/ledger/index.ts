@@ -1,3 +1,4 @@
+export * from './payerKeeper'
 export * from './budgets'
 export * from './costs'
 export * from './month'

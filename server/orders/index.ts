@@ -24,7 +24,6 @@ import resumeOrder from './resumeOrder'
 import sendBackOrder from './sendBackOrder'
 import submitOrder from './submitOrder'
 
-export * from './changes'
 export * from './asks'
 export * from './ruleBook'
 export * from './promises'

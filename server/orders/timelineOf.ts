@@ -31,7 +31,12 @@ export async function timelineOfRequest(db: Reader, requestId: number): Promise<
 
 async function read(db: Reader, which: ReturnType<typeof or>): Promise<Outgoing<TimelineEntry>[]> {
   const rows = await db.select().from(events).where(which).orderBy(desc(events.at), desc(events.id)).limit(MOST)
-  return rows.map((event) => ({
+  return rows.map(entryOf)
+}
+
+/** An event as a timeline shows it. */
+export function entryOf(event: typeof events.$inferSelect): Outgoing<TimelineEntry> {
+  return {
     id: event.id,
     at: event.at,
     kind: event.kind,
@@ -40,5 +45,5 @@ async function read(db: Reader, which: ReturnType<typeof or>): Promise<Outgoing<
     to: event.toState,
     reason: event.reason,
     details: event.details,
-  }))
+  }
 }

@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from 'drizzle-orm'
+import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import * as contract from '#contract/people'
 import { people, places } from '../tables'
 import { query, withinSites } from '#server/kit'
@@ -19,7 +19,7 @@ export default query(contract.findPeople, async ({ db, who, input }) => {
     })
     .from(people)
     .leftJoin(places, eq(places.id, people.placeId))
-    .where(and(matchesWords(people.searchText, input.q), withinSites(who, people.siteId)))
+    .where(and(matchesWords(people.searchText, input.q), isNull(people.retiredAt), withinSites(who, people.siteId)))
     .orderBy(sql`coalesce(${people.extension}, '') <> ${(input.q ?? '').trim()}`, asc(people.name))
     .limit(input.limit ?? 12)
   return { rows }

@@ -1,8 +1,11 @@
+import * as contract from '#contract/people'
 import type { Route } from '#server/kit'
+import { recordRoutes } from '#server/registers'
 import editAccount from './editAccount'
 import endAway from './endAway'
 import findPeople from './findPeople'
 import keepCallPreset from './keepCallPreset'
+import { personKeeper, teamKeeper } from './keepers'
 import listAway from './listAway'
 import listNotices from './listNotices'
 import readAccounts from './readAccounts'
@@ -14,6 +17,7 @@ import saveAway from './saveAway'
 import signIn from './signIn'
 import signOut from './signOut'
 
+export * from './keepers'
 export * from './away'
 export * from './keepAccount'
 export * from './takePeople'
@@ -33,4 +37,18 @@ export const routes: Route[] = [
   readAccounts,
   editAccount,
   readDemoPeople,
+  ...recordRoutes(personKeeper, {
+    read: contract.readPerson,
+    add: contract.addPerson,
+    edit: contract.editPerson,
+    retire: contract.retirePerson,
+    restore: contract.restorePerson,
+  }),
+  ...recordRoutes(teamKeeper, {
+    read: contract.readTeam,
+    add: contract.addTeam,
+    edit: contract.editTeam,
+    retire: contract.retireTeam,
+    restore: contract.restoreTeam,
+  }),
 ]

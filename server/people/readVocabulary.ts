@@ -1,15 +1,26 @@
-import { and, asc, eq, isNull } from 'drizzle-orm'
+import { and, asc, eq, isNull, sql } from 'drizzle-orm'
+import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/people'
 import type { Role } from '#core/people'
 import { accountRoles, accounts, categories, payers, people, sites, teams, technicians, trades, vendors } from '../tables'
 import { query, withinSites } from '#server/kit'
 
+/** What is retired keeps its name where it stands, and is not chosen any more. */
+const retired = (at: MySqlColumn) => sql<boolean>`${at} is not null`.mapWith(Boolean)
+
 export default query(contract.readVocabulary, async ({ db, who }) => {
   const [tradeRows, categoryRows, payerRows, teamRows, roleRows, siteRows] = await Promise.all([
     db.select({ id: trades.id, name: trades.name }).from(trades).orderBy(asc(trades.name)),
     db.select({ id: categories.id, name: categories.name, tradeId: categories.tradeId }).from(categories).orderBy(asc(categories.name)),
-    db.select({ id: payers.id, code: payers.code, name: payers.name, kind: payers.kind }).from(payers).orderBy(asc(payers.code)),
-    db.select({ id: teams.id, name: teams.name }).from(teams).where(withinSites(who, teams.siteId)).orderBy(asc(teams.name)),
+    db
+      .select({ id: payers.id, code: payers.code, name: payers.name, kind: payers.kind, retired: retired(payers.retiredAt) })
+      .from(payers)
+      .orderBy(asc(payers.code)),
+    db
+      .select({ id: teams.id, name: teams.name, retired: retired(teams.retiredAt) })
+      .from(teams)
+      .where(withinSites(who, teams.siteId))
+      .orderBy(asc(teams.name)),
     db
       .select({ id: accounts.id, name: people.name, role: accountRoles.role })
       .from(accounts)
@@ -33,7 +44,10 @@ export default query(contract.readVocabulary, async ({ db, who }) => {
       .innerJoin(people, eq(people.id, accounts.personId))
       .where(withinSites(who, people.siteId))
       .orderBy(asc(people.name)),
-    db.select({ id: vendors.id, name: vendors.name }).from(vendors).orderBy(asc(vendors.name)),
+    db
+      .select({ id: vendors.id, name: vendors.name, retired: retired(vendors.retiredAt) })
+      .from(vendors)
+      .orderBy(asc(vendors.name)),
   ])
   return {
     trades: tradeRows,

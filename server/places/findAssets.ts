@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, eq, isNull } from 'drizzle-orm'
 import * as contract from '#contract/places'
 import { assets, places } from '../tables'
 import { query, withinSites } from '#server/kit'
@@ -18,7 +18,14 @@ export default query(contract.findAssets, async ({ db, who, input }) => ({
     })
     .from(assets)
     .innerJoin(places, eq(places.id, assets.placeId))
-    .where(and(matchesWords(assets.searchText, input.q), input.placeId ? eq(assets.placeId, input.placeId) : undefined, withinSites(who, assets.siteId)))
+    .where(
+      and(
+        matchesWords(assets.searchText, input.q),
+        isNull(assets.retiredAt),
+        input.placeId ? eq(assets.placeId, input.placeId) : undefined,
+        withinSites(who, assets.siteId),
+      ),
+    )
     .orderBy(asc(assets.tag))
     .limit(input.limit ?? 12),
 }))

@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, eq, isNull } from 'drizzle-orm'
 import * as contract from '#contract/places'
 import { places } from '../tables'
 import { query, withinSites } from '#server/kit'
@@ -10,7 +10,7 @@ export default query(contract.findPlaces, async ({ db, who, input }) => {
   const found = db
     .select({ id: places.id })
     .from(places)
-    .where(and(matchesWords(places.searchText, input.q), withinSites(who, places.siteId)))
+    .where(and(matchesWords(places.searchText, input.q), isNull(places.retiredAt), withinSites(who, places.siteId)))
     .orderBy(asc(places.code))
     .limit(input.limit ?? 12)
     .as('found')

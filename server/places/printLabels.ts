@@ -24,7 +24,7 @@ export default delivery(contract.printLabels, async ({ db, who, input, service, 
             .select({ place: places, site: sites })
             .from(places)
             .innerJoin(sites, eq(sites.id, places.siteId))
-            .where(and(inArray(places.id, ids), withinSites(who, places.siteId)))
+            .where(and(inArray(places.id, ids), isNull(places.retiredAt), withinSites(who, places.siteId)))
             .orderBy(asc(places.code))
         ).map((row) => ({ ...row, asset: null }))
   if (!found.length) refuse('nothing', 'None of these is there any more. Choose again.', 'ids')

@@ -33,12 +33,12 @@ export async function spotsNear(db: Reader, siteId: number, nearId: number): Pro
   const [near] = await db
     .select()
     .from(places)
-    .where(and(eq(places.id, nearId), eq(places.siteId, siteId)))
+    .where(and(eq(places.id, nearId), eq(places.siteId, siteId), isNull(places.retiredAt)))
   if (!near) return []
   const rows = await db
     .select()
     .from(places)
-    .where(and(eq(places.siteId, siteId), near.parentId ? eq(places.parentId, near.parentId) : eq(places.id, near.id)))
+    .where(and(eq(places.siteId, siteId), isNull(places.retiredAt), near.parentId ? eq(places.parentId, near.parentId) : eq(places.id, near.id)))
     .orderBy(asc(places.code))
     .limit(MOST)
   return asSpots(db, [near, ...rows.filter((row) => row.id !== near.id)].slice(0, MOST), [])
@@ -55,7 +55,14 @@ async function spotsWhere(
       : await db
           .select()
           .from(places)
-          .where(and(eq(places.siteId, siteId), ne(places.kind, 'site'), placeIds ? inArray(places.id, placeIds) : matchesWords(places.searchText, search)))
+          .where(
+            and(
+              eq(places.siteId, siteId),
+              isNull(places.retiredAt),
+              ne(places.kind, 'site'),
+              placeIds ? inArray(places.id, placeIds) : matchesWords(places.searchText, search),
+            ),
+          )
           .orderBy(exactFirst(places.code, search), asc(places.code))
           .limit(MOST)
   const assetRows =

@@ -7,7 +7,7 @@ import type { Tx } from '#server/kit'
 import { places } from '../tables'
 import type { sites } from '../tables'
 
-type PlaceRecord = typeof places.$inferSelect
+type PlaceRecord = Omit<typeof places.$inferSelect, 'version' | 'retiredAt'>
 
 /**
  * Makes and changes places of a site from rows of a table, parents first, so that every one finds its own above it.

@@ -18,7 +18,7 @@ export default query(contract.readCounterSpot, async ({ db, input }) => {
     ? await db
         .select()
         .from(places)
-        .where(and(eq(places.siteId, site.id), wanted))
+        .where(and(eq(places.siteId, site.id), isNull(places.retiredAt), wanted))
     : []
   if (!place) throw notFound('place')
   const within = (await namesAbove(db, [place])).get(place.id)!

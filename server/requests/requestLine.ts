@@ -44,6 +44,17 @@ export async function requestLinesOf(db: Reader, ids: number[]): Promise<Outgoin
 
 type Found = Awaited<ReturnType<typeof select>>[number]
 
+/** The gauge of a request: from its arrival to when it is to be decided. */
+export const requestTarget = (row: Pick<Found, 'receivedAt' | 'triageDueAt' | 'triageCloseAt' | 'decidedAt'>) => ({
+  clock: 'working',
+  startAt: row.receivedAt,
+  responseDueAt: row.triageDueAt,
+  closeAt: row.triageCloseAt,
+  completionDueAt: row.triageDueAt,
+  stoppedAt: null,
+  finishedAt: row.decidedAt,
+})
+
 function toLine(row: Found): Outgoing<RequestLine> {
   return {
     id: row.id,
@@ -53,15 +64,7 @@ function toLine(row: Found): Outgoing<RequestLine> {
     takenUp: row.takenUpAt !== null,
     channel: row.channel,
     summary: row.summary,
-    target: {
-      clock: 'working',
-      startAt: row.receivedAt,
-      responseDueAt: row.triageDueAt,
-      closeAt: row.triageCloseAt,
-      completionDueAt: row.triageDueAt,
-      stoppedAt: null,
-      finishedAt: row.decidedAt,
-    },
+    target: requestTarget(row),
     priority: row.priority,
     place: row.placeCode,
     placeName: row.placeName,

@@ -18,3 +18,6 @@ export const tokenHash = (name: string) => varchar(name, { length: 64 })
 export const version = () => int('version').notNull().default(1)
 
 export const mediumblob = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' })
+
+/** Of a record of a register: edited by version, and retired rather than deleted. */
+export const inUse = () => ({ version: version(), retiredAt: instant('retired_at') })

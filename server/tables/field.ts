@@ -4,7 +4,8 @@ import { id, instant, minor } from './columns'
 import { visits } from './dispatch'
 import { orders } from './orders'
 import { technicians } from './people'
-import { assets, places } from './places'
+import { assets } from './assets'
+import { places } from './places'
 
 /** One stretch of logged time. Minutes and cost are computed when it ends and never typed. */
 export const stints = mysqlTable(

@@ -1,6 +1,7 @@
 export * from './columns'
 export * from './kit'
 export * from './places'
+export * from './assets'
 export * from './people'
 export * from './vendors'
 export * from './requests'

@@ -1,5 +1,6 @@
 import { bigint, boolean, index, int, json, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { EventKind } from '#core/events'
+import { REGISTERS } from '#core/registers'
 import { id, instant, mediumblob } from './columns'
 import { visits } from './dispatch'
 import { articles } from './help'
@@ -30,6 +31,9 @@ export const events = mysqlTable(
     requestId: int('request_id').references(() => requests.id),
     orderId: int('order_id').references(() => orders.id),
     visitId: int('visit_id').references(() => visits.id),
+    /** A record of a register, and which one. */
+    register: varchar('register', { length: 12, enum: REGISTERS }),
+    recordId: int('record_id'),
     actorId: int('actor_id').references(() => accounts.id),
     actorName: varchar('actor_name', { length: 120 }).notNull(),
     fromState: varchar('from_state', { length: 12 }),
@@ -37,7 +41,12 @@ export const events = mysqlTable(
     reason: text('reason'),
     details: json('details').$type<EventDetails>(),
   },
-  (table) => [uniqueIndex('event_seq').on(table.seq), index('event_request').on(table.requestId, table.id), index('event_order').on(table.orderId, table.id)],
+  (table) => [
+    uniqueIndex('event_seq').on(table.seq),
+    index('event_request').on(table.requestId, table.id),
+    index('event_order').on(table.orderId, table.id),
+    index('event_record').on(table.register, table.recordId, table.id),
+  ],
 )
 
 /** The answer to a POST, kept under its key in the same transaction: repeating it changes nothing. */

@@ -1,6 +1,7 @@
+import { PAYER_KINDS } from '#core/ledger'
 import { boolean, date, decimal, index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
-import { basisPoints, id, instant, minor } from './columns'
+import { basisPoints, id, instant, inUse, minor } from './columns'
 import { orders } from './orders'
 import { accounts } from './people'
 import { sites } from './places'
@@ -10,7 +11,7 @@ export const payers = mysqlTable('payer', {
   id: id(),
   code: varchar('code', { length: 16 }).notNull().unique(),
   name: varchar('name', { length: 120 }).notNull(),
-  kind: varchar('kind', { length: 12, enum: ['cost_centre', 'grant', 'tenant', 'own'] }).notNull(),
+  kind: varchar('kind', { length: 12, enum: PAYER_KINDS }).notNull(),
   taxBp: basisPoints('tax_bp').notNull(),
   email: varchar('email', { length: 190 }),
   budgetMinor: minor('budget_minor'),
@@ -18,6 +19,7 @@ export const payers = mysqlTable('payer', {
   consentAboveMinor: minor('consent_above_minor'),
   consentAccountId: int('consent_account_id').references((): AnyMySqlColumn => accounts.id),
   endsOn: date('ends_on', { mode: 'string' }),
+  ...inUse(),
 })
 
 /** What a cost kind is marked up by when no vendor's terms say otherwise. */

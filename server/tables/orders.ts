@@ -6,7 +6,8 @@ import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#c
 import { basisPoints, id, instant, minor, version } from './columns'
 import { payers } from './ledger'
 import { accounts, teams, trades } from './people'
-import { assets, places, sites } from './places'
+import { assets } from './assets'
+import { places, sites } from './places'
 import { categories } from './requests'
 import { vendors } from './vendors'
 

@@ -2,7 +2,7 @@ import { index, int, json, mysqlTable, primaryKey, uniqueIndex, varchar } from '
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import type { DayStretch } from '#core/kit'
 import { ROLES } from '#core/people'
-import { id, instant, minor, tokenHash } from './columns'
+import { id, instant, inUse, minor, tokenHash } from './columns'
 import { payers } from './ledger'
 import { places, sites } from './places'
 
@@ -18,9 +18,11 @@ export const people = mysqlTable(
     phone: varchar('phone', { length: 40 }),
     extension: varchar('extension', { length: 12 }),
     title: varchar('title', { length: 120 }),
+    department: varchar('department', { length: 120 }),
     placeId: int('place_id').references(() => places.id),
     payerId: int('payer_id').references(() => payers.id),
     searchText: varchar('search_text', { length: 400 }).notNull(),
+    ...inUse(),
   },
   (table) => [index('person_name').on(table.name), uniqueIndex('person_email').on(table.email)],
 )
@@ -108,6 +110,7 @@ export const teams = mysqlTable('team', {
     .notNull()
     .references(() => sites.id),
   name: varchar('name', { length: 80 }).notNull(),
+  ...inUse(),
 })
 
 export const technicians = mysqlTable('technician', {

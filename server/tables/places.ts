@@ -1,11 +1,10 @@
-import { date, index, int, json, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { index, int, json, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import type { WorkCalendar } from '#core/kit'
+import { PLACE_KINDS } from '#core/places'
 import type { CounterFields } from '#core/requests'
-import { id, instant, minor } from './columns'
+import { id, inUse } from './columns'
 import { payers } from './ledger'
-import { people } from './people'
-import { vendors } from './vendors'
 
 export const sites = mysqlTable('site', {
   id: id(),
@@ -32,7 +31,7 @@ export const places = mysqlTable(
       .notNull()
       .references(() => sites.id),
     parentId: int('parent_id').references((): AnyMySqlColumn => places.id),
-    kind: varchar('kind', { length: 12, enum: ['site', 'building', 'floor', 'space', 'grounds'] }).notNull(),
+    kind: varchar('kind', { length: 12, enum: PLACE_KINDS }).notNull(),
     code: varchar('code', { length: 32 }).notNull(),
     name: varchar('name', { length: 120 }).notNull(),
     path: varchar('path', { length: 190 }).notNull(),
@@ -42,42 +41,12 @@ export const places = mysqlTable(
     /** Corners in metres on the floor's own grid. */
     outline: json('outline').$type<[number, number][]>(),
     payerId: int('payer_id').references(() => payers.id),
+    ...inUse(),
   },
   (table) => [
     uniqueIndex('place_code').on(table.siteId, table.code),
     index('place_path').on(table.path),
     index('place_parent').on(table.parentId),
-    index('place_find').on(table.siteId, table.code, table.searchText),
+    index('place_find').on(table.siteId, table.code, table.retiredAt, table.searchText),
   ],
-)
-
-export const assets = mysqlTable(
-  'asset',
-  {
-    id: id(),
-    siteId: int('site_id')
-      .notNull()
-      .references(() => sites.id),
-    parentId: int('parent_id').references((): AnyMySqlColumn => assets.id),
-    placeId: int('place_id')
-      .notNull()
-      .references(() => places.id),
-    tag: varchar('tag', { length: 32 }).notNull(),
-    name: varchar('name', { length: 120 }).notNull(),
-    /** UNIFORMAT II code. */
-    classCode: varchar('class_code', { length: 12 }).notNull(),
-    maker: varchar('maker', { length: 80 }),
-    model: varchar('model', { length: 80 }),
-    serial: varchar('serial', { length: 80 }),
-    installedOn: date('installed_on', { mode: 'string' }),
-    priceMinor: minor('price_minor'),
-    warrantyUntil: date('warranty_until', { mode: 'string' }),
-    vendorId: int('vendor_id').references(() => vendors.id),
-    payerId: int('payer_id').references(() => payers.id),
-    /** Whom to ask about it: who runs it, lets somebody in, knows its ways. */
-    contactId: int('contact_id').references((): AnyMySqlColumn => people.id),
-    searchText: varchar('search_text', { length: 400 }).notNull(),
-    retiredAt: instant('retired_at'),
-  },
-  (table) => [uniqueIndex('asset_tag').on(table.siteId, table.tag), index('asset_place').on(table.placeId)],
 )

@@ -2,7 +2,8 @@ import { date, decimal, index, int, mysqlTable, uniqueIndex, varchar } from 'dri
 import { id, instant } from './columns'
 import { orders } from './orders'
 import { trades } from './people'
-import { assets, places, sites } from './places'
+import { assets } from './assets'
+import { places, sites } from './places'
 
 export const preventivePlans = mysqlTable('preventive_plan', {
   id: id(),

@@ -8,7 +8,8 @@ import { payers } from './ledger'
 import { apiKeys } from './open311'
 import { orders } from './orders'
 import { accounts, people, trades } from './people'
-import { assets, places, sites } from './places'
+import { assets } from './assets'
+import { places, sites } from './places'
 
 /** Position of a device in WGS 84 degrees, an address in words, where a picture lies, their account. */
 export interface SentBySystem {

@@ -1,5 +1,5 @@
 import { decimal, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import { id, instant, minor } from './columns'
+import { id, instant, inUse, minor } from './columns'
 import { visits } from './dispatch'
 import { orders } from './orders'
 import { accounts } from './people'
@@ -11,6 +11,7 @@ export const parts = mysqlTable('part', {
   name: varchar('name', { length: 120 }).notNull(),
   unit: varchar('unit', { length: 16 }).notNull(),
   searchText: varchar('search_text', { length: 400 }).notNull(),
+  ...inUse(),
 })
 
 export const stores = mysqlTable('store', {
@@ -20,6 +21,7 @@ export const stores = mysqlTable('store', {
     .references(() => sites.id),
   placeId: int('place_id').references(() => places.id),
   name: varchar('name', { length: 80 }).notNull(),
+  ...inUse(),
 })
 
 export const stockLevels = mysqlTable(
@@ -66,6 +68,7 @@ export const equipment = mysqlTable('equipment', {
     .references(() => sites.id),
   tag: varchar('tag', { length: 32 }).notNull().unique(),
   name: varchar('name', { length: 120 }).notNull(),
+  ...inUse(),
 })
 
 export const equipmentLoans = mysqlTable(

@@ -1,5 +1,5 @@
-import { date, decimal, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import { basisPoints, id, instant, minor } from './columns'
+import { date, decimal, index, int, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { basisPoints, id, instant, inUse, minor } from './columns'
 import { visits } from './dispatch'
 import { orders } from './orders'
 import { trades } from './people'
@@ -49,12 +49,22 @@ export const vendors = mysqlTable('vendor', {
   email: varchar('email', { length: 190 }).notNull(),
   phone: varchar('phone', { length: 40 }),
   contactName: varchar('contact_name', { length: 120 }),
-  service: varchar('service', { length: 120 }).notNull(),
-  callOutMinor: minor('call_out_minor').notNull(),
-  perHourMinor: minor('per_hour_minor').notNull(),
-  markupBp: basisPoints('markup_bp').notNull(),
+  service: varchar('service', { length: 120 }),
+  /** What they charge; empty while nothing is agreed. */
+  callOutMinor: minor('call_out_minor'),
+  perHourMinor: minor('per_hour_minor'),
+  markupBp: basisPoints('markup_bp'),
+  minimumMinutes: int('minimum_minutes'),
+  stepMinutes: int('step_minutes'),
+  contractNumber: varchar('contract_number', { length: 60 }),
   contractUntil: date('contract_until', { mode: 'string' }),
   insuranceUntil: date('insurance_until', { mode: 'string' }),
+  licenceUntil: date('licence_until', { mode: 'string' }),
+  bankName: varchar('bank_name', { length: 80 }),
+  /** ISO 13616, without blanks. */
+  iban: varchar('iban', { length: 34 }),
+  note: text('note'),
+  ...inUse(),
 })
 
 export const vendorTrades = mysqlTable(

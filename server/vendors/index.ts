@@ -1,10 +1,29 @@
+import * as contract from '#contract/vendors'
 import type { Route } from '#server/kit'
+import { recordRoutes } from '#server/registers'
 import addVendorNote from './addVendorNote'
 import addVendorPhoto from './addVendorPhoto'
 import enterBill from './enterBill'
 import finishVendorJob from './finishVendorJob'
+import { vendorKeeper } from './keeper'
 import readPass from './readPass'
 import stopVendorClock from './stopVendorClock'
 import switchVendorStint from './switchVendorStint'
 
-export const routes: Route[] = [readPass, switchVendorStint, stopVendorClock, addVendorNote, addVendorPhoto, enterBill, finishVendorJob]
+export * from './keeper'
+export const routes: Route[] = [
+  readPass,
+  switchVendorStint,
+  stopVendorClock,
+  addVendorNote,
+  addVendorPhoto,
+  enterBill,
+  finishVendorJob,
+  ...recordRoutes(vendorKeeper, {
+    read: contract.readVendor,
+    add: contract.addVendor,
+    edit: contract.editVendor,
+    retire: contract.retireVendor,
+    restore: contract.restoreVendor,
+  }),
+]

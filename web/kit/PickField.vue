@@ -8,7 +8,7 @@ import { useSoon } from './soon'
 import { typeFirst } from './typeFirst'
 
 /** A type, not an interface: the select takes any object with these. */
-export type Choice = { value: number | string; label: string }
+export type Choice = { value: number | string; label: string; disabled?: boolean }
 
 /** Choosing one thing by typing part of it: from a short list, or found on the server while typing. */
 const props = defineProps<{

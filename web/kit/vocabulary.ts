@@ -14,8 +14,14 @@ export const useVocabulary = defineStore('vocabulary', () => {
     asked ??= call(readVocabulary, {}).then((found) => void (lists.value = found))
     return asked
   }
-  const choices = (pick: (all: Vocabulary) => { id: number; name: string; code?: string }[]): Choice[] =>
-    lists.value ? pick(lists.value).map((one) => ({ value: one.id, label: one.code ? `${one.code} ${one.name}` : one.name })) : []
+  const choices = (pick: (all: Vocabulary) => { id: number; name: string; code?: string; retired?: boolean }[]): Choice[] =>
+    lists.value
+      ? pick(lists.value).map((one) => ({
+          value: one.id,
+          label: [one.code, one.name, one.retired ? '(retired)' : ''].filter(Boolean).join(' '),
+          disabled: !!one.retired,
+        }))
+      : []
   return { lists, ensure, choices }
 })
 

@@ -1,0 +1,121 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { GaugeTarget, Instant } from '#contract/kit'
+import type { TimelineEntry } from '#contract/requests'
+import type { OrderKind, OrderState } from '#core/orders'
+import { REGISTERS } from '#core/registers'
+import type { RegisterName } from '#core/registers'
+
+export interface OfRecord {
+  register: RegisterName
+  id: number
+}
+const ofRecord = Joi.object<OfRecord, true>({ register: field.oneOf(REGISTERS).required(), id: field.id().required() })
+
+/** An order or a request that is not over. */
+export interface OpenWork {
+  type: 'order' | 'request'
+  id: number
+  number: string
+  summary: string
+  state: string
+  target: GaugeTarget
+}
+
+/** An order that was finished, with what was wrong and what was done. */
+export interface DoneWork {
+  id: number
+  number: string
+  summary: string
+  kind: OrderKind
+  state: OrderState
+  finishedAt: Instant
+  symptom: string | null
+  cause: string | null
+  fix: string | null
+  costMinor: number
+}
+
+/** Who has worked on it, and so knows it. */
+export interface WhoKnows {
+  who: string
+  visits: number
+  lastAt: Instant
+}
+
+export interface PortraitWork {
+  open: OpenWork[]
+  done: DoneWork[]
+  /** How many were finished in all. */
+  finished: number
+  knows: WhoKnows[]
+}
+
+export const readPortraitWork = endpoint<OfRecord, PortraitWork>({
+  method: 'GET',
+  path: '/api/registers/:register/:id/work',
+  says: 'Work on a record and on everything below it: what is open, the late ones first, what was done last, and who knows it.',
+  may: 'desk.read',
+  input: ofRecord,
+})
+
+/** What was spent on it in a year, by kind of cost, and by whether it was planned. */
+export interface CostOfYear {
+  year: number
+  labourMinor: number
+  partsMinor: number
+  vendorMinor: number
+  orders: number
+}
+
+export const readPortraitCosts = endpoint<OfRecord, { years: CostOfYear[]; currency: string }>({
+  method: 'GET',
+  path: '/api/registers/:register/:id/costs',
+  says: 'What the finished work on a record cost, by the year in which it was finished and the kind of cost.',
+  may: 'ledger.read',
+  input: ofRecord,
+})
+
+export const readPortraitTimeline = endpoint<OfRecord, { entries: TimelineEntry[] }>({
+  method: 'GET',
+  path: '/api/registers/:register/:id/timeline',
+  says: 'What was changed of a record, by whom, newest first.',
+  may: 'desk.read',
+  input: ofRecord,
+})
+
+/** A place or an asset in the tree in which everything stands. */
+export interface TreeNode {
+  type: 'place' | 'asset'
+  id: number
+  code: string
+  name: string
+  /** How many stand directly in it. */
+  below: number
+  /** Open orders on it and everything below, and those of them past their target. */
+  open: number
+  late: number
+}
+
+export interface TreeInput {
+  under?: 'place' | 'asset'
+  id?: number
+  after?: string
+}
+
+export const readTree = endpoint<TreeInput, { rows: TreeNode[]; next: string | null }>({
+  method: 'GET',
+  path: '/api/tree',
+  says: 'What stands directly in a place or is part of an asset; the sites, when nothing is named.',
+  may: 'desk.read',
+  input: Joi.object<TreeInput, true>({ under: field.oneOf(['place', 'asset'] as const), id: field.id(), after: Joi.string().max(200) }).and('under', 'id'),
+})
+
+/** The way down to a place or an asset, itself last. */
+export const readTreePath = endpoint<{ under: 'place' | 'asset'; id: number }, { nodes: TreeNode[] }>({
+  method: 'GET',
+  path: '/api/tree/path',
+  says: 'The nodes of the tree from the site down to one place or asset.',
+  may: 'desk.read',
+  input: Joi.object<{ under: 'place' | 'asset'; id: number }, true>({ under: field.oneOf(['place', 'asset'] as const).required(), id: field.id().required() }),
+})

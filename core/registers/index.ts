@@ -1,0 +1,5 @@
+export * from './names'
+export * from './fields'
+export * from './personFields'
+export * from './tree'
+export * from './events'

@@ -1,0 +1,33 @@
+import type { FieldTable } from '#core/registers'
+
+export interface PartFields {
+  code: string
+  name: string
+  unit: string
+}
+export interface StoreFields {
+  name: string
+  placeId: number | null
+}
+export interface EquipmentFields {
+  tag: string
+  name: string
+}
+
+const WHAT = 'What it is'
+
+export const PART_FIELDS: FieldTable<PartFields> = {
+  code: { label: 'Code', under: WHAT, kind: 'line', most: 32, needed: true, mono: true },
+  name: { label: 'Name', under: WHAT, kind: 'line', most: 120, needed: true },
+  unit: { label: 'Unit', under: WHAT, kind: 'line', most: 16, needed: true },
+}
+
+export const STORE_FIELDS: FieldTable<StoreFields> = {
+  name: { label: 'Name', under: WHAT, kind: 'line', most: 80, needed: true },
+  placeId: { label: 'Place', under: WHAT, kind: 'named', of: 'place' },
+}
+
+export const EQUIPMENT_FIELDS: FieldTable<EquipmentFields> = {
+  tag: { label: 'Tag', under: WHAT, kind: 'line', most: 32, needed: true, mono: true },
+  name: { label: 'Name', under: WHAT, kind: 'line', most: 120, needed: true },
+}

@@ -1,0 +1,8 @@
+import type { Route } from '#server/kit'
+import readPortraitCosts from './readPortraitCosts'
+import readPortraitTimeline from './readPortraitTimeline'
+import readPortraitWork from './readPortraitWork'
+import readTree from './readTree'
+import readTreePath from './readTreePath'
+
+export const routes: Route[] = [readPortraitWork, readPortraitCosts, readPortraitTimeline, readTree, readTreePath]

@@ -1,0 +1,5 @@
+export * from './keeper'
+export * from './taken'
+export * from './recordRoutes'
+export * from './recordWork'
+export * from './readRecord'

@@ -1,0 +1,212 @@
+import { addAsset, editAsset, readAsset, restoreAsset, retireAsset } from '#contract/assets'
+import { readPortraitCosts, readPortraitTimeline, readPortraitWork, readTree, readTreePath } from '#contract/portraits'
+import { addPlace, editPlace, findAssets, findPlaces, readPlace, retirePlace } from '#contract/places'
+import { addPerson } from '#contract/people'
+import { addVendor, editVendor, readVendor } from '#contract/vendors'
+import { addPayer } from '#contract/ledger'
+import { Client, House } from '../kit'
+import type { Running } from '../kit'
+
+/** Registers: entering, changing, moving and retiring what is looked after, each as who may. */
+let house: House
+let server: Running
+let maren: Client
+let petra: Client
+let ines: Client
+
+beforeAll(async () => {
+  house = await House.open('registers')
+  server = await house.start()
+  const as = (name: string) => new Client(server.url).signIn(name)
+  ;[maren, petra, ines] = await Promise.all([as('maren.quill'), as('petra.lindqvist'), as('ines.ferrall')])
+})
+afterAll(() => house?.close())
+
+const placeId = async (code: string) => (await house.rows<{ id: number }>('SELECT id FROM place WHERE code = ?', [code]))[0]!.id
+const assetId = async (tag: string) => (await house.rows<{ id: number }>('SELECT id FROM asset WHERE tag = ?', [tag]))[0]!.id
+const heater = async () => ({
+  tag: `X-${Math.random().toString(36).slice(2, 8)}`,
+  name: 'Bench heater',
+  classCode: 'E1090',
+  owner: 'us' as const,
+  placeId: await placeId('GAN-202'),
+})
+
+describe('an asset', () => {
+  test('is entered with what is needed, changed by version, told on its timeline', async () => {
+    const made = await maren.must(addAsset, { ...(await heater()), serial: 'S-1', maker: 'Warmspring', priceMinor: 12_050, installedOn: '2026-02-03' })
+    expect(made).toMatchObject({
+      register: 'assets',
+      version: 1,
+      state: 'in_use',
+      mayEdit: true,
+      work: { openOrders: 0, lateOrders: 0, openRequests: 0 },
+      priceMinor: 12_050,
+    })
+    expect(made.names.placeId).toContain('GAN-202')
+    const changed = await maren.must(editAsset, { id: made.id, version: 1, condition: 'poor', serial: '' })
+    expect(changed).toMatchObject({ version: 2, condition: 'poor', serial: null })
+    const stale = await maren.call(editAsset, { id: made.id, version: 1, condition: 'good' })
+    expect([stale.status, stale.problem.conflict]).toEqual([409, [{ field: 'condition', theirs: 'poor', yours: 'good' }]])
+    const { entries } = await maren.must(readPortraitTimeline, { register: 'assets', id: made.id })
+    expect(entries.map((one) => one.kind)).toEqual(['register.edit', 'register.add'])
+    expect(entries[0]!.details!.fields).toEqual({ condition: { from: null, to: 'poor' }, serial: { from: 'S-1', to: null } })
+  })
+
+  test('with a tag or serial that is there already is refused, and the one that has it is named', async () => {
+    const first = await maren.must(addAsset, { ...(await heater()), serial: 'TWICE-7', maker: 'Warmspring' })
+    const tag = await maren.call(addAsset, { ...(await heater()), tag: first.tag })
+    expect(tag.problem.reasons).toEqual([expect.objectContaining({ code: 'taken', field: 'tag', record: { register: 'assets', id: first.id } })])
+    const serial = await maren.call(addAsset, { ...(await heater()), serial: 'TWICE-7', maker: 'Warmspring' })
+    expect(serial.problem.reasons![0]).toMatchObject({ code: 'taken', field: 'serial', record: { id: first.id } })
+    expect(serial.problem.reasons![0]!.sentence).toContain(`${first.tag} Bench heater`)
+    // Another maker may use the same number.
+    expect((await maren.call(addAsset, { ...(await heater()), serial: 'TWICE-7', maker: 'Polarbox' })).status).toBe(200)
+  })
+
+  test('everything that is wrong is said at once, at its field', async () => {
+    const reply = await maren.call(addAsset, { tag: '', name: 'x', classCode: 'Z9999', owner: 'us', placeId: 1, installedOn: '2026-02-30' } as never)
+    expect(reply.status).toBe(400)
+    expect(reply.problem.reasons!.map((one) => one.field).sort()).toEqual(['classCode', 'installedOn', 'tag'])
+    const bound = await maren.call(addAsset, { ...(await heater()), owner: 'payer', warrantyFrom: '2026-05-01', warrantyUntil: '2026-04-01' })
+    expect(bound.problem.reasons!.map((one) => one.code).sort()).toEqual(['backwards', 'payer_missing'])
+  })
+
+  test('its parts go where it goes, and it never becomes part of its own part', async () => {
+    const chiller = await maren.must(addAsset, await heater())
+    const pump = await maren.must(addAsset, { ...(await heater()), parentId: chiller.id })
+    const seal = await maren.must(addAsset, { ...(await heater()), parentId: pump.id })
+    const elsewhere = await maren.must(addAsset, { ...(await heater()), placeId: await placeId('GAN-204'), parentId: chiller.id })
+    const circle = await maren.call(editAsset, { id: chiller.id, version: chiller.version, parentId: seal.id })
+    expect(circle.problem.reasons).toEqual([expect.objectContaining({ code: 'circle', field: 'parentId' })])
+    const self = await maren.call(editAsset, { id: chiller.id, version: chiller.version, parentId: chiller.id })
+    expect(self.problem.reasons![0]!.code).toBe('circle')
+    const there = await placeId('GAN-203')
+    await maren.must(editAsset, { id: chiller.id, version: chiller.version, placeId: there })
+    expect((await maren.must(readAsset, { id: seal.id })).placeId).toBe(there)
+    expect((await maren.must(readAsset, { id: elsewhere.id })).placeId).toBe(elsewhere.placeId)
+    const paths = await house.rows<{ path: string }>('SELECT path FROM asset WHERE id IN (?, ?, ?) ORDER BY id', [chiller.id, pump.id, seal.id])
+    expect(paths.map((row) => row.path)).toEqual([`/${chiller.id}/`, `/${chiller.id}/${pump.id}/`, `/${chiller.id}/${pump.id}/${seal.id}/`])
+    const { version } = await maren.must(readAsset, { id: pump.id })
+    await maren.must(editAsset, { id: pump.id, version, parentId: null })
+    expect((await house.rows<{ path: string }>('SELECT path FROM asset WHERE id = ?', [seal.id]))[0]!.path).toBe(`/${pump.id}/${seal.id}/`)
+  })
+
+  test('is retired though work is open on it only when that is said; nobody chooses it then; it can come back', async () => {
+    const busy = (
+      await house.rows<{ id: number }>(
+        "SELECT a.id FROM asset a JOIN work_order o ON o.asset_id = a.id WHERE o.state IN ('ready', 'dispatched', 'draft') AND o.discarded_at IS NULL AND NOT EXISTS (SELECT 1 FROM asset b WHERE b.parent_id = a.id) LIMIT 1",
+      )
+    )[0]!.id
+    const { version, tag, work } = await maren.must(readAsset, { id: busy })
+    expect(work.openOrders).toBeGreaterThan(0)
+    const refused = await maren.call(retireAsset, { id: busy, version })
+    expect(refused.problem.reasons).toEqual([expect.objectContaining({ code: 'still_open', field: 'despiteOpen' })])
+    const retired = await maren.must(retireAsset, { id: busy, version, despiteOpen: true })
+    expect(retired).toMatchObject({ state: 'retired', version: version + 1 })
+    expect((await maren.must(findAssets, { q: tag })).rows.some((row) => row.id === busy)).toBe(false)
+    expect((await maren.call(addAsset, { ...(await heater()), parentId: busy })).problem.reasons![0]).toMatchObject({ field: 'parentId' })
+    expect((await maren.must(restoreAsset, { id: busy, version: version + 1 })).state).toBe('in_use')
+    expect((await maren.must(findAssets, { q: tag })).rows.some((row) => row.id === busy)).toBe(true)
+  })
+
+  test('with parts in use is not retired', async () => {
+    const whole = (await house.rows<{ id: number }>('SELECT parent_id AS id FROM asset WHERE parent_id IS NOT NULL LIMIT 1'))[0]!.id
+    const { version } = await maren.must(readAsset, { id: whole })
+    expect((await maren.call(retireAsset, { id: whole, version, despiteOpen: true })).problem.reasons![0]!.code).toBe('has_parts')
+  })
+})
+
+describe('a place', () => {
+  test('stands where its kind may, is moved with everything in it, and is found by the names above it', async () => {
+    const [gan, kel] = [await placeId('GAN'), await placeId('KEL')]
+    const floor = await maren.must(addPlace, { code: 'GAN-X', name: 'Attic', kind: 'floor', parentId: gan })
+    const room = await maren.must(addPlace, { code: 'GAN-X1', name: 'Box room', kind: 'space', parentId: floor.id })
+    expect((await maren.call(addPlace, { code: 'GAN-Y', name: 'Odd', kind: 'floor', parentId: room.id })).problem.reasons![0]).toMatchObject({
+      code: 'wrong_kind',
+      field: 'parentId',
+    })
+    expect((await maren.call(addPlace, { code: 'GAN-Z', name: 'Odd', kind: 'space' })).problem.reasons![0]!.code).toBe('parent_missing')
+    expect((await maren.call(addPlace, { code: 'GAN-X', name: 'Odd', kind: 'space', parentId: gan })).problem.reasons![0]!.code).toBe('taken')
+    expect((await maren.call(editPlace, { id: floor.id, version: 1, parentId: room.id })).problem.reasons!.map((one) => one.code)).toContain('circle')
+    expect((await maren.must(findPlaces, { q: 'box gannet' })).rows.map((row) => row.code)).toContain('GAN-X1')
+    await maren.must(editPlace, { id: floor.id, version: 1, parentId: kel, name: 'Loft' })
+    expect((await maren.must(findPlaces, { q: 'box kelp loft' })).rows.map((row) => row.code)).toContain('GAN-X1')
+    expect((await maren.must(findPlaces, { q: 'box gannet' })).rows).toEqual([])
+    const { nodes } = await maren.must(readTreePath, { under: 'place', id: room.id })
+    expect(nodes.map((node) => node.code).slice(1)).toEqual(['KEL', 'GAN-X', 'GAN-X1'])
+    expect((await maren.call(retirePlace, { id: floor.id, version: 2 })).problem.reasons![0]!.code).toBe('not_empty')
+    await maren.must(retirePlace, { id: room.id, version: 1 })
+    expect((await maren.must(retirePlace, { id: floor.id, version: 2 })).state).toBe('retired')
+  })
+
+  test('of one site is not seen, changed or named from another', async () => {
+    const mus = (
+      await house.rows<{ id: number; site_id: number }>(
+        "SELECT p.id, p.site_id FROM place p JOIN site s ON s.id = p.site_id WHERE p.kind = 'space' AND s.code <> 'SKE' LIMIT 1",
+      )
+    )[0]!
+    await house.rows("UPDATE account_role SET site_id = 1 WHERE account_id = (SELECT id FROM account WHERE email = 'tobias.achterberg@skerry.example')")
+    const tobias = await new Client(server.url).signIn('tobias.achterberg')
+    expect((await tobias.call(readPlace, { id: mus.id })).status).toBe(404)
+    expect((await tobias.call(editPlace, { id: mus.id, version: 1, name: 'Mine' })).status).toBe(404)
+    expect((await tobias.call(readPortraitWork, { register: 'places', id: mus.id })).status).toBe(404)
+    expect((await tobias.call(readTree, { under: 'place', id: mus.id })).status).toBe(404)
+    expect((await tobias.call(addAsset, { ...(await heater()), siteId: mus.site_id })).status).toBe(422)
+    expect((await tobias.call(addAsset, { ...(await heater()), placeId: mus.id })).problem.reasons![0]).toMatchObject({ field: 'placeId' })
+    expect((await tobias.must(readTree, {})).rows).toHaveLength(1)
+  })
+})
+
+test('a vendor is entered with two fields; bank details are seen and changed by who pays alone', async () => {
+  const made = await maren.must(addVendor, { name: 'Kittiwake Locks', email: 'jobs@kittiwake.example' })
+  expect(made).toMatchObject({ markupBp: null, callOutMinor: null, site: null })
+  expect('iban' in made).toBe(false)
+  expect((await maren.call(editVendor, { id: made.id, version: 1, iban: 'GB82 WEST 1234 5698 7654 32' })).problem.reasons![0]).toMatchObject({
+    code: 'not_yours',
+    field: 'iban',
+  })
+  expect((await petra.call(editVendor, { id: made.id, version: 1, iban: 'GB82 WEST 1234 5698 7654 32' })).status).toBe(403)
+  expect('iban' in (await petra.must(readVendor, { id: made.id }))).toBe(true)
+  expect((await maren.call(addVendor, { name: 'Kittiwake Locks', email: 'other@kittiwake.example' })).problem.reasons![0]).toMatchObject({
+    code: 'taken',
+    record: { id: made.id },
+  })
+})
+
+test('who may not enter is told so; nothing is made', async () => {
+  const before = await house.rows<{ n: number }>('SELECT (SELECT COUNT(*) FROM asset) + (SELECT COUNT(*) FROM payer) + (SELECT COUNT(*) FROM person) AS n')
+  expect((await ines.call(addAsset, await heater())).status).toBe(403)
+  expect((await maren.call(addPayer, { code: 'P9', name: 'Nobody', kind: 'tenant', taxBp: 0 })).status).toBe(403)
+  expect((await petra.call(addPerson, { name: 'Nobody' })).status).toBe(403)
+  expect(await house.rows('SELECT (SELECT COUNT(*) FROM asset) + (SELECT COUNT(*) FROM payer) + (SELECT COUNT(*) FROM person) AS n')).toEqual(before)
+})
+
+test('a Portrait adds up: badges of the tree, open work, and cost by year are those of the orders themselves', async () => {
+  const site = (await maren.must(readTree, {})).rows.find((node) => node.code !== 'MUS')!
+  const [counted] = await house.rows<{ open: number }>(
+    "SELECT COUNT(*) AS open FROM work_order o LEFT JOIN asset a ON a.id = o.asset_id JOIN place p ON p.id = COALESCE(o.place_id, a.place_id) WHERE p.path LIKE CONCAT('/', ?, '/%') AND o.state NOT IN ('done', 'checked', 'closed', 'cancelled') AND o.discarded_at IS NULL",
+    [site.id],
+  )
+  const buildings = (await maren.must(readTree, { under: 'place', id: site.id })).rows
+  const [overCount] = await house.rows<{ n: number }>("SELECT COUNT(*) AS n FROM work_order WHERE state IN ('closed', 'cancelled')")
+  expect(Number(overCount!.n)).toBeGreaterThan(0)
+  expect(site.open).toBe(Number(counted!.open))
+  expect(buildings.reduce((sum, node) => sum + node.open, 0)).toBeLessThanOrEqual(site.open)
+  expect(buildings.find((node) => node.code === 'TID')!.below).toBeGreaterThan(0)
+
+  const chiller = await assetId('CH-1')
+  const sheet = await maren.must(readAsset, { id: chiller })
+  const work = await maren.must(readPortraitWork, { register: 'assets', id: chiller })
+  expect(work.open.filter((one) => one.type === 'order')).toHaveLength(sheet.work.openOrders)
+  expect(work.finished).toBeGreaterThan(0)
+  expect(work.done[0]!.finishedAt >= work.done.at(-1)!.finishedAt).toBe(true)
+  const { years } = await maren.must(readPortraitCosts, { register: 'assets', id: chiller })
+  expect(years.reduce((sum, year) => sum + year.orders, 0)).toBe(work.finished)
+  const total = (what: string, table: string) =>
+    house.rows<{ n: string | null }>(
+      `SELECT SUM(${what}) AS n FROM work_order o JOIN ${table} x ON x.order_id = o.id JOIN asset a ON a.id = o.asset_id WHERE a.path LIKE ? AND o.finished_at IS NOT NULL AND o.state IN ('done', 'checked', 'closed')`,
+      [`/${chiller}/%`],
+    )
+  expect(years.reduce((sum, year) => sum + year.labourMinor, 0)).toBe(Number((await total('x.cost_minor', 'stint'))[0]!.n ?? 0))
+})
