@@ -43,6 +43,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
     const prefix = siteId === siteIds.SKE ? '' : 'M'
     world.put('numberings', { siteId, series: 'request', prefix: `${prefix}R`, next: setting.numbers.request })
     world.put('numberings', { siteId, series: 'order', prefix: `${prefix}W`, next: setting.numbers.order })
+    world.put('numberings', { siteId, series: 'asset', prefix: `${prefix}A`, next: 1 })
   }
   inOrder(world)
   return world

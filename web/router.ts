@@ -1,6 +1,7 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import type { RouteRecordRaw } from 'vue-router'
 import type { Permission } from '#core/people'
+import { REGISTERS } from '#core/registers'
 import { useSession } from '#web/kit'
 
 declare module 'vue-router' {
@@ -22,7 +23,13 @@ const desk: RouteRecordRaw[] = [
   { path: '/lists/:kind(orders|requests)', name: 'list', component: () => import('./lists/ListView.vue'), meta: { may: 'desk.read', title: 'Lists' } },
   { path: '/search', name: 'search', component: () => import('./lists/SearchView.vue'), meta: { may: 'desk.read', title: 'Search' } },
   {
-    path: '/registers/:register(places|assets|people|vendors|payers|parts)?',
+    path: `/registers/:register(${REGISTERS.join('|')})/:id(\\d+)`,
+    name: 'portrait',
+    component: () => import('./portraits/PortraitView.vue'),
+    meta: { may: 'desk.read', title: 'Portrait' },
+  },
+  {
+    path: `/registers/:register(${REGISTERS.join('|')})?`,
     name: 'registers',
     component: () => import('./places/RegistersView.vue'),
     meta: { may: 'desk.read', title: 'Registers' },

@@ -1,3 +1,4 @@
+import type { RegisterName } from '#core/registers'
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { GaugeTarget, Instant } from '#contract/kit'
@@ -64,6 +65,9 @@ export interface LiveChange {
   requestId: number | null
   orderId: number | null
   visitId: number | null
+  /** A record of a register, and which one. */
+  register: RegisterName | null
+  recordId: number | null
   who: string
 }
 

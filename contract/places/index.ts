@@ -1,7 +1,10 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
+import type { AssetFields } from '#core/assets'
 import { LABEL_SIZES } from '#core/places'
+import { REGISTERS } from '#core/registers'
+import type { RegisterName } from '#core/registers'
 import type { LabelSize } from '#core/places'
 
 export interface PlaceRow {
@@ -25,7 +28,7 @@ export interface AssetRow {
   id: number
   tag: string
   name: string
-  classCode: string
+  classCode: string | null
   placeId: number
   placeCode: string
   placeName: string
@@ -50,7 +53,10 @@ export interface Context {
     maker: string | null
     model: string | null
     installedOn: string | null
+    warrantyFrom: string | null
     warrantyUntil: string | null
+    warrantyCovers: AssetFields['warrantyCovers']
+    warrantyTerms: string | null
     underWarranty: boolean
     repairs90Days: number
   } | null
@@ -98,9 +104,9 @@ export const readAssetSays = endpoint<{ id: number }, AssetSays>({
   input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })
 
-export interface Registers {
+export interface Registers extends Record<RegisterName, { id: number }[]> {
   places: { id: number; code: string; name: string; kind: string; within: string }[]
-  assets: { id: number; tag: string; name: string; classCode: string; place: string; warrantyUntil: string | null }[]
+  assets: { id: number; tag: string; name: string; classCode: string | null; place: string; warrantyUntil: string | null }[]
   people: { id: number; name: string; title: string | null; email: string | null; place: string | null }[]
   vendors: {
     id: number
@@ -114,9 +120,10 @@ export interface Registers {
   }[]
   payers: { id: number; code: string; name: string; kind: string; taxBp: number }[]
   parts: { id: number; code: string; name: string; unit: string; inStock: string; averageCostMinor: number }[]
+  teams: { id: number; name: string; members: number }[]
+  stores: { id: number; name: string; place: string | null; kinds: number }[]
+  equipment: { id: number; tag: string; name: string; lentTo: string | null }[]
 }
-
-export type RegisterName = keyof Registers
 
 export const readRegister = endpoint<
   { register: RegisterName; q?: string; after?: string; limit?: number },
@@ -124,10 +131,10 @@ export const readRegister = endpoint<
 >({
   method: 'GET',
   path: '/api/registers/:register',
-  says: 'Places, assets, people, vendors, payers or parts, by name.',
+  says: 'The records of a register in use, by name.',
   may: 'desk.read',
   input: Joi.object<{ register: RegisterName; q?: string; after?: string; limit?: number }, true>({
-    register: field.oneOf(['places', 'assets', 'people', 'vendors', 'payers', 'parts']).required(),
+    register: field.oneOf(REGISTERS).required(),
     q: field.search(),
     after: Joi.string().max(200),
     limit: field.limit(),

@@ -1,8 +1,10 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
+import { SERIES } from '#core/kit'
+import type { Series } from '#core/kit'
 
 export interface NumberingSheet {
-  numberings: { siteId: number; siteCode: string; series: 'request' | 'order'; prefix: string; next: number }[]
+  numberings: { siteId: number; siteCode: string; series: Series; prefix: string; next: number }[]
 }
 
 export const readNumbering = endpoint<object, NumberingSheet>({
@@ -12,14 +14,14 @@ export const readNumbering = endpoint<object, NumberingSheet>({
   may: 'setup.edit',
 })
 
-export const editNumbering = endpoint<{ siteId: number; series: 'request' | 'order'; next: number }, NumberingSheet>({
+export const editNumbering = endpoint<{ siteId: number; series: Series; next: number }, NumberingSheet>({
   method: 'PATCH',
   path: '/api/setup/numbering/:siteId/:series',
   says: 'Set the next number; never one already used.',
   may: 'setup.edit',
-  input: Joi.object<{ siteId: number; series: 'request' | 'order'; next: number }, true>({
+  input: Joi.object<{ siteId: number; series: Series; next: number }, true>({
     siteId: field.id().required(),
-    series: field.oneOf(['request', 'order']).required(),
+    series: field.oneOf(SERIES).required(),
     next: Joi.number().integer().min(1).max(99_999_999).required(),
   }),
 })

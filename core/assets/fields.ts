@@ -24,7 +24,8 @@ export interface AssetFields {
   name: string
   placeId: number
   parentId: number | null
-  classCode: string
+  /** Null while nobody has said of what kind it is: noted during a call, say. */
+  classCode: string | null
   condition: (typeof CONDITIONS)[number] | null
   criticality: (typeof CRITICALITIES)[number] | null
   owner: (typeof OWNERS)[number]
@@ -55,7 +56,7 @@ export const ASSET_FIELDS: FieldTable<AssetFields> = {
   name: { label: 'Name', under: WHAT, kind: 'line', most: 120, needed: true },
   placeId: { label: 'Place', under: WHAT, kind: 'named', of: 'place', needed: true },
   parentId: { label: 'Part of', under: WHAT, kind: 'named', of: 'asset' },
-  classCode: { label: 'Class', under: WHAT, kind: 'choice', choices: UNIFORMAT, needed: true },
+  classCode: { label: 'Class', under: WHAT, kind: 'choice', choices: UNIFORMAT },
   condition: { label: 'Condition', under: WHAT, kind: 'choice', choices: CONDITION_NAMES },
   criticality: { label: 'Criticality', under: WHAT, kind: 'choice', choices: CRITICALITY_NAMES },
   owner: { label: 'Belongs to', under: WHOSE, kind: 'choice', choices: OWNER_NAMES, needed: true },

@@ -13,6 +13,11 @@ export function searchWords(text: string): string[] {
   return foldText(text).split(' ').filter(Boolean).slice(0, 8)
 }
 
+/** What gets a number that runs on by itself. */
+export const SERIES = ['request', 'order', 'asset'] as const
+export type Series = (typeof SERIES)[number]
+export const SERIES_NAMES: Record<Series, string> = { request: 'Requests', order: 'Orders', asset: 'Assets without a tag' }
+
 /** "R-24018" from prefix and number; the number is at least five digits. */
 export function formatNumber(prefix: string, value: number): string {
   return `${prefix}-${String(value).padStart(5, '0')}`

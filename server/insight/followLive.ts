@@ -18,7 +18,7 @@ const ASK_AGAIN_AT = new Set(EVENT_KINDS.filter((kind) => eventRule(kind).change
 /** An order that leaves the list of those who were sent: they hear that something changed, and no more of it. */
 const TAKEN_FROM = new Set(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob))
 
-type Heard = Pick<PublishedEvent, 'seq' | 'kind' | 'siteId' | 'requestId' | 'orderId' | 'visitId' | 'actorName' | 'details'>
+type Heard = Pick<PublishedEvent, 'seq' | 'kind' | 'siteId' | 'requestId' | 'orderId' | 'visitId' | 'register' | 'recordId' | 'actorName' | 'details'>
 
 /**
  * Server-sent events of what this person may see. A line that dropped resumes after the last event
@@ -92,7 +92,16 @@ export default delivery(contract.followLive, async ({ db, who: opener, input, se
 })
 
 function toChange(event: Heard): LiveChange {
-  return { seq: event.seq, kind: event.kind, requestId: event.requestId, orderId: event.orderId, visitId: event.visitId, who: event.actorName }
+  return {
+    seq: event.seq,
+    kind: event.kind,
+    requestId: event.requestId,
+    orderId: event.orderId,
+    visitId: event.visitId,
+    register: event.register,
+    recordId: event.recordId,
+    who: event.actorName,
+  }
 }
 
 /** What this person hears of an event. The Desk hears of its sites; a technician of approved orders they are sent to, and that a job was taken from them. */
@@ -102,7 +111,9 @@ async function heardBy(db: Db, who: Asker, event: Heard): Promise<LiveChange | n
   if (!who.technicianId || !event.orderId) return null
   if (await isSent(db, who.technicianId, event.orderId)) return toChange(event)
   const taken = TAKEN_FROM.has(event.kind) && (event.details?.taken as number[] | undefined)?.includes(who.technicianId)
-  return taken ? { seq: event.seq, kind: 'field.taken', requestId: null, orderId: null, visitId: null, who: event.actorName } : null
+  return taken
+    ? { seq: event.seq, kind: 'field.taken', requestId: null, orderId: null, visitId: null, register: null, recordId: null, who: event.actorName }
+    : null
 }
 
 async function isSent(db: Db, technicianId: number, orderId: number): Promise<boolean> {

@@ -1,11 +1,9 @@
 import { and, eq } from 'drizzle-orm'
 import { formatNumber, refuse } from '#core/kit'
+import type { Series } from '#core/kit'
 import { numberings } from '../tables'
 import type { Tx } from './database'
 import { notFound } from './problems'
-
-/** What runs on by itself, at each site. */
-export type Series = (typeof numberings.$inferSelect)['series']
 
 /** The next number of a series, taken inside the transaction: none is skipped or given twice. */
 export async function takeNumber(tx: Tx, siteId: number, series: Series): Promise<string> {

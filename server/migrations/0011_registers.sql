@@ -1,4 +1,5 @@
 DROP INDEX `place_find` ON `place`;--> statement-breakpoint
+ALTER TABLE `asset` MODIFY COLUMN `class_code` varchar(12);--> statement-breakpoint
 ALTER TABLE `vendor` MODIFY COLUMN `service` varchar(120);--> statement-breakpoint
 ALTER TABLE `vendor` MODIFY COLUMN `call_out_minor` int;--> statement-breakpoint
 ALTER TABLE `vendor` MODIFY COLUMN `per_hour_minor` int;--> statement-breakpoint
@@ -55,3 +56,7 @@ UPDATE `asset` JOIN (
     SELECT below.`id`, CONCAT(tree.path, below.`id`, '/') FROM `asset` below JOIN tree ON below.`parent_id` = tree.`id`
   ) SELECT `id`, path FROM tree
 ) placed ON placed.`id` = `asset`.`id` SET `asset`.`path` = placed.path;
+--> statement-breakpoint
+-- What is entered without a tag gets a number, at every site there is.
+INSERT IGNORE INTO `numbering` (`site_id`, `series`, `prefix`, `next`)
+SELECT `site_id`, 'asset', REPLACE(`prefix`, 'R', 'A'), 1 FROM `numbering` WHERE `series` = 'request';

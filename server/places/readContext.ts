@@ -5,6 +5,7 @@ import { assets, orders, people, places, requests } from '../tables'
 import { maySee, notFound, query, withinSites } from '#server/kit'
 import type { Asker, Db, Outgoing } from '#server/kit'
 import { costByOrder } from '#server/ledger'
+import { underWarranty } from '#core/assets'
 import { FINISHED_STATES, OVER_STATES } from '#core/orders'
 import { UNDECIDED_STATES } from '#core/requests'
 import { namePlace } from './namePlace'
@@ -59,7 +60,7 @@ async function assetContext(db: Db, who: Asker, assetId: number | null, now: Dat
     .select({ n: count() })
     .from(orders)
     .where(and(eq(orders.assetId, assetId), inArray(orders.kind, ['repair', 'call_back']), gte(orders.createdAt, since), ne(orders.state, 'cancelled')))
-  const { id, tag, name, maker, model, installedOn, warrantyUntil } = asset
+  const { id, tag, name, maker, model, installedOn, warrantyFrom, warrantyUntil, warrantyCovers, warrantyTerms } = asset
   return {
     id,
     tag,
@@ -67,8 +68,11 @@ async function assetContext(db: Db, who: Asker, assetId: number | null, now: Dat
     maker,
     model,
     installedOn,
+    warrantyFrom,
     warrantyUntil,
-    underWarranty: warrantyUntil !== null && warrantyUntil >= now.toISOString().slice(0, 10),
+    warrantyCovers,
+    warrantyTerms,
+    underWarranty: underWarranty(asset, now.toISOString().slice(0, 10)),
     repairs90Days: repairs!.n,
   }
 }

@@ -1,8 +1,8 @@
-import { and, asc, eq, gt, or, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, isNull, or, sql } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/places'
-import type { RegisterName } from '#contract/places'
-import { assets, parts, payers, people, places, stockLevels, vendors } from '../tables'
+import type { RegisterName } from '#core/registers'
+import { assets, equipment, parts, payers, people, places, stockLevels, stores, teams, vendors } from '../tables'
 import { decodeCursor, encodeCursor, query, withinSites } from '#server/kit'
 import type { Asker, Db } from '#server/kit'
 import { namesAbove } from './namePlace'
@@ -22,7 +22,7 @@ const readers: { [R in RegisterName]: (ask: Ask) => Promise<{ id: number; key: s
     const rows = await db
       .select()
       .from(places)
-      .where(and(matchesWords(places.searchText, q), withinSites(who, places.siteId), beyond(places.code, places.id, after)))
+      .where(and(matchesWords(places.searchText, q), isNull(places.retiredAt), withinSites(who, places.siteId), beyond(places.code, places.id, after)))
       .orderBy(asc(places.code), asc(places.id))
       .limit(limit)
     const within = await namesAbove(db, rows)
@@ -37,7 +37,7 @@ const readers: { [R in RegisterName]: (ask: Ask) => Promise<{ id: number; key: s
       .select({ asset: assets, place: places.name })
       .from(assets)
       .innerJoin(places, eq(places.id, assets.placeId))
-      .where(and(matchesWords(assets.searchText, q), withinSites(who, assets.siteId), beyond(assets.tag, assets.id, after)))
+      .where(and(matchesWords(assets.searchText, q), isNull(assets.retiredAt), withinSites(who, assets.siteId), beyond(assets.tag, assets.id, after)))
       .orderBy(asc(assets.tag), asc(assets.id))
       .limit(limit)
     return rows.map(({ asset, place }) => ({
@@ -51,7 +51,7 @@ const readers: { [R in RegisterName]: (ask: Ask) => Promise<{ id: number; key: s
       .select({ person: people, place: places.name })
       .from(people)
       .leftJoin(places, eq(places.id, people.placeId))
-      .where(and(matchesWords(people.searchText, q), withinSites(who, people.siteId), beyond(people.name, people.id, after)))
+      .where(and(matchesWords(people.searchText, q), isNull(people.retiredAt), withinSites(who, people.siteId), beyond(people.name, people.id, after)))
       .orderBy(asc(people.name), asc(people.id))
       .limit(limit)
     return rows.map(({ person, place }) => ({
@@ -64,7 +64,7 @@ const readers: { [R in RegisterName]: (ask: Ask) => Promise<{ id: number; key: s
     const rows = await db
       .select()
       .from(vendors)
-      .where(and(matchesWords(vendors.name, q), beyond(vendors.name, vendors.id, after)))
+      .where(and(matchesWords(vendors.name, q), isNull(vendors.retiredAt), beyond(vendors.name, vendors.id, after)))
       .orderBy(asc(vendors.name), asc(vendors.id))
       .limit(limit)
     return rows.map((vendor) => ({
@@ -86,7 +86,7 @@ const readers: { [R in RegisterName]: (ask: Ask) => Promise<{ id: number; key: s
     const rows = await db
       .select()
       .from(payers)
-      .where(and(or(matchesWords(payers.name, q), matchesWords(payers.code, q)), beyond(payers.code, payers.id, after)))
+      .where(and(or(matchesWords(payers.name, q), matchesWords(payers.code, q)), isNull(payers.retiredAt), beyond(payers.code, payers.id, after)))
       .orderBy(asc(payers.code), asc(payers.id))
       .limit(limit)
     return rows.map((payer) => ({
@@ -104,7 +104,7 @@ const readers: { [R in RegisterName]: (ask: Ask) => Promise<{ id: number; key: s
       })
       .from(parts)
       .leftJoin(stockLevels, eq(stockLevels.partId, parts.id))
-      .where(and(matchesWords(parts.searchText, q), beyond(parts.code, parts.id, after)))
+      .where(and(matchesWords(parts.searchText, q), isNull(parts.retiredAt), beyond(parts.code, parts.id, after)))
       .groupBy(parts.id)
       .orderBy(asc(parts.code), asc(parts.id))
       .limit(limit)
@@ -113,6 +113,44 @@ const readers: { [R in RegisterName]: (ask: Ask) => Promise<{ id: number; key: s
       key: part.code,
       row: { id: part.id, code: part.code, name: part.name, unit: part.unit, inStock, averageCostMinor: Number(cost) },
     }))
+  },
+  async teams({ db, who, q, after, limit }) {
+    const rows = await db
+      .select({ id: teams.id, name: teams.name, members: sql<string>`(select count(*) from technician t where t.team_id = team.id)` })
+      .from(teams)
+      .where(and(matchesWords(teams.name, q), isNull(teams.retiredAt), withinSites(who, teams.siteId), beyond(teams.name, teams.id, after)))
+      .orderBy(asc(teams.name), asc(teams.id))
+      .limit(limit)
+    return rows.map((row) => ({ id: row.id, key: row.name, row: { ...row, members: Number(row.members) } }))
+  },
+  async stores({ db, who, q, after, limit }) {
+    const held = sql<string>`(select count(*) from ${stockLevels} where ${stockLevels.storeId} = ${stores.id} and ${stockLevels.quantity} > 0)`
+    const rows = await db
+      .select({ id: stores.id, name: stores.name, place: places.name, kinds: held })
+      .from(stores)
+      .leftJoin(places, eq(places.id, stores.placeId))
+      .where(and(matchesWords(stores.name, q), isNull(stores.retiredAt), withinSites(who, stores.siteId), beyond(stores.name, stores.id, after)))
+      .orderBy(asc(stores.name), asc(stores.id))
+      .limit(limit)
+    return rows.map((row) => ({ id: row.id, key: row.name, row: { ...row, kinds: Number(row.kinds) } }))
+  },
+  async equipment({ db, who, q, after, limit }) {
+    const lent = sql<string | null>`(select o.number from equipment_loan l join work_order o on o.id = l.order_id
+      where l.equipment_id = equipment.id and l.until_at is null order by l.id limit 1)`
+    const rows = await db
+      .select({ id: equipment.id, tag: equipment.tag, name: equipment.name, lentTo: lent })
+      .from(equipment)
+      .where(
+        and(
+          or(matchesWords(equipment.name, q), matchesWords(equipment.tag, q)),
+          isNull(equipment.retiredAt),
+          withinSites(who, equipment.siteId),
+          beyond(equipment.tag, equipment.id, after),
+        ),
+      )
+      .orderBy(asc(equipment.tag), asc(equipment.id))
+      .limit(limit)
+    return rows.map((row) => ({ id: row.id, key: row.tag, row }))
   },
 }
 

@@ -8,7 +8,7 @@ import type { Permission } from '#core/people'
 import { namedIn } from '#core/registers'
 import type { AnyFieldTable } from '#core/registers'
 import { can, changesOf, command, conflict, mustKnow, mySite, query } from '#server/kit'
-import type { Asker, Outgoing, Route, Tx } from '#server/kit'
+import type { Asker, Outgoing, Route, Tell, Tx } from '#server/kit'
 import { anyKeeper } from './keeper'
 import type { AnyKeeper, AnyRow, Keeper } from './keeper'
 import { lockRecord, recordSheet, seenRecord } from './readRecord'
@@ -41,25 +41,9 @@ export function recordRoutes<Fields, Add extends { siteId?: number }, Edit exten
     }),
 
     command(promised.add, async ({ tx, who, input, now, tell }) => {
-      const { siteId, ...sent } = input as { siteId?: number } & Record<string, unknown>
-      const site = keeper.table.siteId ? await mySite(tx, who, siteId ?? who.homeSiteId ?? 0) : null
-      refuseOthersFields(keeper.fields, who, sent)
-      const values = { ...emptyOf(keeper.fields), ...withoutBlanks(sent), ...(site ? { siteId: site.id } : {}) }
-      await mustNameKnown(tx, keeper.fields, values, site?.id, who)
-      const fresh = { ...values, id: 0, version: 1, retiredAt: null } as unknown as AnyRow
-      await mustFit(tx, keeper, fresh, null)
-      const follows = (await keeper.follows?.(tx, fresh as never, null)) ?? {}
-      const [saved] = await tx.insert(keeper.table).values({ ...values, ...follows } as never)
-      const after = await lockRecord(tx, keeper, who, saved.insertId)
-      await keeper.settle?.(tx, after as never, null)
-      await tell({
-        kind: 'register.add',
-        siteId: site?.id ?? null,
-        register: keeper.register,
-        recordId: after.id,
-        details: { called: calledIn(keeper, after) },
-      })
-      return sheetOf(tx, who, after.id, now)
+      refuseOthersFields(keeper.fields, who, input)
+      const { id } = await insertRecord({ tx, who, tell }, keeper, input)
+      return sheetOf(tx, who, id, now)
     }),
 
     command(promised.edit, async ({ tx, who, input, now, tell }) => {
@@ -80,7 +64,7 @@ export function recordRoutes<Fields, Add extends { siteId?: number }, Edit exten
         const follows = (await keeper.follows?.(tx, after as never, before as never)) ?? {}
         await tx
           .update(keeper.table)
-          .set({ ...fields, ...follows, version: version + 1 } as never)
+          .set({ ...fields, ...follows, version: version + 1 })
           .where(eq(keeper.table.id, id))
         await keeper.settle?.(tx, { ...after, ...follows } as never, before as never)
         const told = Object.fromEntries(differences.map(({ field, theirs, yours }) => [field, { from: theirs, to: yours }]))
@@ -133,10 +117,40 @@ export function recordRoutes<Fields, Add extends { siteId?: number }, Edit exten
   ]
 }
 
+/**
+ * Makes a record and tells of it, with all that follows from it. `sent` may name its site, where it is of one.
+ * @throws Refusal with everything that stands in the way, each at its field
+ */
+export async function insertRecord<Fields>(
+  { tx, who, tell }: { tx: Tx; who: Asker; tell: Tell },
+  kept: Keeper<Fields> | AnyKeeper,
+  sent: { siteId?: number },
+): Promise<AnyRow> {
+  const keeper = kept as AnyKeeper
+  const { siteId, ...said } = sent
+  const site = keeper.table.siteId ? await mySite(tx, who, siteId ?? who.homeSiteId ?? 0) : null
+  const values = { ...emptyOf(keeper.fields), ...withoutBlanks(said), ...(site ? { siteId: site.id } : {}) }
+  await mustNameKnown(tx, keeper.fields, values, site?.id, who)
+  const fresh = { ...values, id: 0, version: 1, retiredAt: null } as unknown as AnyRow
+  await mustFit(tx, keeper, fresh, null)
+  const follows = (await keeper.follows?.(tx, fresh as never, null)) ?? {}
+  const [saved] = await tx.insert(keeper.table).values({ ...values, ...follows })
+  const after = await lockRecord(tx, keeper, who, saved.insertId)
+  await keeper.settle?.(tx, after as never, null)
+  await tell({
+    kind: 'register.add',
+    siteId: site?.id ?? null,
+    register: keeper.register,
+    recordId: after.id,
+    details: { called: calledIn(keeper, after) },
+  })
+  return after
+}
+
 const setRetired = (tx: Tx, keeper: AnyKeeper, row: AnyRow, retiredAt: Date | null) =>
   tx
     .update(keeper.table)
-    .set({ retiredAt, version: row.version + 1 } as never)
+    .set({ retiredAt, version: row.version + 1 })
     .where(eq(keeper.table.id, row.id))
 
 function calledIn(keeper: AnyKeeper, row: AnyRow): string {

@@ -24,7 +24,7 @@ export const assets = mysqlTable(
     tag: varchar('tag', { length: 32 }).notNull(),
     name: varchar('name', { length: 120 }).notNull(),
     /** UNIFORMAT II code. */
-    classCode: varchar('class_code', { length: 12 }).notNull(),
+    classCode: varchar('class_code', { length: 12 }),
     maker: varchar('maker', { length: 80 }),
     model: varchar('model', { length: 80 }),
     serial: varchar('serial', { length: 80 }),

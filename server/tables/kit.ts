@@ -1,5 +1,6 @@
 import { bigint, boolean, index, int, json, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { EventKind } from '#core/events'
+import { SERIES } from '#core/kit'
 import { REGISTERS } from '#core/registers'
 import { id, instant, mediumblob } from './columns'
 import { visits } from './dispatch'
@@ -198,7 +199,7 @@ export const numberings = mysqlTable(
     siteId: int('site_id')
       .notNull()
       .references(() => sites.id),
-    series: varchar('series', { length: 12, enum: ['request', 'order'] }).notNull(),
+    series: varchar('series', { length: 12, enum: SERIES }).notNull(),
     prefix: varchar('prefix', { length: 4 }).notNull(),
     next: int('next').notNull(),
   },

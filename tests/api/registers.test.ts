@@ -1,9 +1,11 @@
-import { addAsset, editAsset, readAsset, restoreAsset, retireAsset } from '#contract/assets'
+import { addAsset, editAsset, noteAsset, readAsset, restoreAsset, retireAsset } from '#contract/assets'
 import { readPortraitCosts, readPortraitTimeline, readPortraitWork, readTree, readTreePath } from '#contract/portraits'
-import { addPlace, editPlace, findAssets, findPlaces, readPlace, retirePlace } from '#contract/places'
+import { addPlace, editPlace, findAssets, findPlaces, readPlace, readRegister, retirePlace } from '#contract/places'
 import { addPerson } from '#contract/people'
 import { addVendor, editVendor, readVendor } from '#contract/vendors'
 import { addPayer } from '#contract/ledger'
+import { REGISTERS } from '#core/registers'
+import type { RegisterName } from '#core/registers'
 import { Client, House } from '../kit'
 import type { Running } from '../kit'
 
@@ -65,7 +67,7 @@ describe('an asset', () => {
   })
 
   test('everything that is wrong is said at once, at its field', async () => {
-    const reply = await maren.call(addAsset, { tag: '', name: 'x', classCode: 'Z9999', owner: 'us', placeId: 1, installedOn: '2026-02-30' } as never)
+    const reply = await maren.call(addAsset, { tag: '', name: 'x', classCode: 'Z9999', owner: 'us', placeId: 1, installedOn: '2026-02-30' })
     expect(reply.status).toBe(400)
     expect(reply.problem.reasons!.map((one) => one.field).sort()).toEqual(['classCode', 'installedOn', 'tag'])
     const bound = await maren.call(addAsset, { ...(await heater()), owner: 'payer', warrantyFrom: '2026-05-01', warrantyUntil: '2026-04-01' })
@@ -108,6 +110,22 @@ describe('an asset', () => {
     expect((await maren.call(addAsset, { ...(await heater()), parentId: busy })).problem.reasons![0]).toMatchObject({ field: 'parentId' })
     expect((await maren.must(restoreAsset, { id: busy, version: version + 1 })).state).toBe('in_use')
     expect((await maren.must(findAssets, { q: tag })).rows.some((row) => row.id === busy)).toBe(true)
+  })
+
+  test('is noted during a call by its name or its tag; a tag that is there names the one that has it', async () => {
+    const place = await placeId('GAN-202')
+    const named = await maren.must(noteAsset, { placeId: place, name: 'Kettle' })
+    expect(named).toMatchObject({ tag: expect.stringMatching(/^A-\d{5}$/), name: 'Kettle' })
+    const second = await maren.must(noteAsset, { placeId: place, name: 'Kettle' })
+    expect(second.tag > named.tag).toBe(true)
+    const tagged = await maren.must(noteAsset, { placeId: place, tag: 'K-77' })
+    expect(await maren.must(readAsset, { id: tagged.id })).toMatchObject({ tag: 'K-77', name: 'K-77', classCode: null, owner: 'us', placeId: place })
+    expect((await maren.call(noteAsset, { placeId: place, tag: 'K-77' })).problem.reasons![0]).toMatchObject({ code: 'taken', record: { id: tagged.id } })
+    expect((await maren.call(noteAsset, { placeId: place })).status).toBe(400)
+    expect((await ines.call(noteAsset, { placeId: place, name: 'Kettle' })).status).toBe(403)
+    // Two at once get numbers of their own.
+    const both = await Promise.all([maren.must(noteAsset, { placeId: place, name: 'Toaster' }), maren.must(noteAsset, { placeId: place, name: 'Toaster' })])
+    expect(both[0].tag).not.toBe(both[1].tag)
   })
 
   test('with parts in use is not retired', async () => {
@@ -209,4 +227,15 @@ test('a Portrait adds up: badges of the tree, open work, and cost by year are th
       [`/${chiller}/%`],
     )
   expect(years.reduce((sum, year) => sum + year.labourMinor, 0)).toBe(Number((await total('x.cost_minor', 'stint'))[0]!.n ?? 0))
+})
+
+test('every register is read, with what is counted in it', async () => {
+  const rowsOf = async (register: RegisterName) => (await maren.must(readRegister, { register, limit: 100 })).rows as unknown as Record<string, unknown>[]
+  for (const register of REGISTERS) expect((await rowsOf(register)).length).toBeGreaterThan(0)
+  const members = await house.rows<{ id: number; n: number }>('SELECT team_id AS id, COUNT(*) AS n FROM technician GROUP BY team_id')
+  for (const { id, n } of members) expect((await rowsOf('teams')).find((row) => row.id === id)).toMatchObject({ members: Number(n) })
+  const lent = await house.rows<{ id: number; number: string }>(
+    'SELECT l.equipment_id AS id, o.number FROM equipment_loan l JOIN work_order o ON o.id = l.order_id WHERE l.until_at IS NULL',
+  )
+  for (const { id, number } of lent) expect((await rowsOf('equipment')).find((row) => row.id === id)).toMatchObject({ lentTo: number })
 })

@@ -25,6 +25,7 @@ import {
 } from '#web/kit'
 import type { Choice } from '#web/kit'
 import CallerPanel from './CallerPanel.vue'
+import NoteAsset from './NoteAsset.vue'
 
 /** Somebody is on the line: caller, place, what is wrong. What is typed stays until it is saved. */
 const emit = defineEmits<{ close: [] }>()
@@ -118,6 +119,13 @@ function pickPlace(id: number | null, label: string): void {
   form.assetId = null
   asset.value = null
 }
+/** What was typed for a machine that is in no register. */
+const unknownAsset = ref('')
+function pickAsset(id: number | null, label: string): void {
+  form.assetId = id
+  asset.value = id ? { value: id, label } : null
+  unknownAsset.value = ''
+}
 const lookForTwins = useSoon(async () => {
   const asked = { placeId: form.placeId, assetId: form.assetId, words: form.summary.slice(0, 80) }
   twins.value = asked.placeId
@@ -152,6 +160,7 @@ async function save(thenTriage: boolean): Promise<void> {
     const into = joined.value
     Object.assign(form, blank())
     person.value = asset.value = caller.value = null
+    unknownAsset.value = ''
     place.value = form.placeId ? { value: form.placeId, label: preset.value.placeName ?? '' } : null
     // After the watcher has seen the empty form.
     void nextTick(() => sessionStorage.removeItem(DRAFT))
@@ -215,7 +224,16 @@ const CHANNELS = [
           :find="(q) => assetChoices(q, form.placeId)"
           :current="asset"
           clearable
-          @pick="(id, label) => ((form.assetId = id as number | null), (asset = id ? { value: id, label } : null))"
+          @pick="(id, label) => pickAsset(id as number | null, label)"
+          @typed="unknownAsset = $event"
+        />
+        <NoteAsset
+          v-if="unknownAsset"
+          class="full"
+          :text="unknownAsset"
+          :place-id="form.placeId"
+          @noted="(made) => (pickAsset(made.value as number, made.label), focus('call-summary'))"
+          @leave="unknownAsset = ''"
         />
         <SuggestEntry
           id="call-summary"

@@ -5,8 +5,9 @@ import { computed, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
-import { RowButton, Burst, offerActs, theme, TideBar, toggleTheme, useActs, useKeys, useLive, useRead, useSession, useUndo } from '#web/kit'
+import { RowButton, Burst, offerActs, theme, TideBar, toggleTheme, useActs, useKeys, usePortrait, useLive, useRead, useSession, useUndo } from '#web/kit'
 import type { Act } from '#web/kit'
+import { PortraitDrawer } from '#web/portraits'
 import CallForm from './CallForm.vue'
 import CommandPalette from './CommandPalette.vue'
 import KeysHelp from './KeysHelp.vue'
@@ -17,6 +18,7 @@ const live = useLive()
 live.open()
 const undo = useUndo()
 const acts = useActs()
+const portrait = usePortrait()
 const route = useRoute()
 const router = useRouter()
 const open = ref<'palette' | 'call' | 'keys' | null>(null)
@@ -141,6 +143,7 @@ function inSight(element: HTMLElement): boolean {
       {{ undo.said.sentence }}
       <NButton v-if="undo.said.undoable" @click="undo.undoLast()">Undo <kbd>U</kbd></NButton>
     </p>
+    <PortraitDrawer v-if="portrait.shown" />
     <CommandPalette v-if="open === 'palette'" @close="open = null" />
     <CallForm v-if="open === 'call'" @close="open = null" />
     <KeysHelp v-if="open === 'keys'" @close="open = null" />

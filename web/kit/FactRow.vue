@@ -2,6 +2,8 @@
 import { nextTick, onMounted, ref, watch } from 'vue'
 import { useFresh } from './fresh'
 import FreshMark from './FreshMark.vue'
+import type { RecordRef } from './portrait'
+import RecordLink from './RecordLink.vue'
 import RowButton from './RowButton.vue'
 
 /**
@@ -23,6 +25,8 @@ const props = defineProps<{
   mono?: boolean
   /** Something is typed in it already and was not kept. */
   begun?: boolean
+  /** The record it names, where that has a page of its own. */
+  leads?: RecordRef | null
 }>()
 const fresh = useFresh(() => props.name)
 const root = ref<HTMLElement | null>(null)
@@ -92,6 +96,7 @@ defineExpose({ open, close })
         @click="press"
         ><slot name="says">{{ says || '–' }}</slot></RowButton
       >
+      <RecordLink v-if="leads && says && !opened" class="leads" :record="leads" :label="`Portrait of ${says}`">open</RecordLink>
       <div v-if="made" v-show="opened" class="fact-field"><slot /></div>
       <p v-if="told && whyNot" class="soft why" role="status">{{ whyNot }}</p>
     </dd>
@@ -124,12 +129,20 @@ defineExpose({ open, close })
 .fact dd {
   margin: 0;
   min-width: 0;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 12px;
+}
+.fact.opened dd {
+  display: block;
 }
 .fact.opened dd {
   grid-column: 1 / -1;
 }
 .fact .fact-value.n-button {
-  width: 100%;
+  flex: 1 1 0;
+  justify-content: start;
   padding: 2px 6px;
   margin: 0 -6px;
   line-height: 1.4;
@@ -148,6 +161,9 @@ defineExpose({ open, close })
 }
 .fact .fact-value.fixed {
   cursor: default;
+}
+.fact .leads {
+  font-size: 12px;
 }
 .fact .why {
   font-size: 13px;

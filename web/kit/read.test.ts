@@ -7,7 +7,16 @@ import { answering, settled } from '../../tests/kit/fetch'
 import { forgetting, reads, staleBy, useRead, useSession } from '#web/kit'
 
 const readThing = endpoint<{ id: number }, { id: number; said: string }>({ method: 'GET', path: '/api/things/:id', says: 'A thing.', may: 'desk.read' })
-const hear = (orderId: number): LiveChange => ({ seq: 1, kind: 'order.edit', requestId: null, orderId, visitId: null, who: 'Tobias' })
+const hear = (orderId: number): LiveChange => ({
+  seq: 1,
+  kind: 'order.edit',
+  requestId: null,
+  orderId,
+  visitId: null,
+  register: null,
+  recordId: null,
+  who: 'Tobias',
+})
 const burst = () => new Promise((resolve) => setTimeout(resolve, 100))
 beforeEach(() => setActivePinia(createPinia()))
 

@@ -214,7 +214,7 @@ describe('reading a list', () => {
     const { list } = listOf(parseAsk('orders', '').ask)
     await settled()
     const hear = (who: string, orderId: number, kind: LiveChange['kind'] = 'order.edit') =>
-      useLive().listeners.forEach((listener) => listener({ seq: 1, kind, requestId: null, orderId, visitId: null, who }))
+      useLive().listeners.forEach((listener) => listener({ seq: 1, kind, requestId: null, orderId, visitId: null, register: null, recordId: null, who }))
     hear('Tobias Achterberg', 2)
     hear('Maren Quill', 1)
     hear('The clock', 1, 'order.past')

@@ -105,7 +105,9 @@ describe('together', () => {
     )
     await settled()
     const hear = (who: string, orderId: number) =>
-      useLive().listeners.forEach((listener) => listener({ seq: 1, kind: 'order.edit', requestId: null, orderId, visitId: null, who }))
+      useLive().listeners.forEach((listener) =>
+        listener({ seq: 1, kind: 'order.edit', requestId: null, orderId, visitId: null, register: null, recordId: null, who }),
+      )
     hear('Tobias', 99)
     await soon()
     expect(sent).toHaveLength(1)

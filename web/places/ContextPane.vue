@@ -2,15 +2,25 @@
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import { readContext } from '#contract/places'
+import { warrantyHeed } from '#core/assets'
 import { isChange } from '#core/events'
 import { counted, formatMinor } from '#core/kit'
 import { ORDER_STATE_NAMES } from '#core/orders'
 import { REQUEST_STATE_NAMES } from '#core/requests'
-import { dayOf, ProblemNote, shortTime, useRead } from '#web/kit'
+import { dayOf, offerActs, ProblemNote, RecordLink, serverNow, shortTime, toLocalField, usePortrait, useRead } from '#web/kit'
 
 /** What is known around the open Sheet: this place, this asset, this reporter, what is open, what was done. */
 const props = defineProps<{ about: { placeId?: number; assetId?: number; requestId?: number; orderId?: number }; station: string }>()
 const context = useRead(readContext, () => props.about, { holds: true, touchedBy: ({ kind }) => isChange(kind) })
+const portrait = usePortrait()
+/** The Portraits of what stands here, by key too. */
+offerActs(() => {
+  const { asset, place } = context.value.value ?? {}
+  return [
+    ...(asset ? [{ label: `Portrait of ${asset.tag} ${asset.name}`, key: '.', run: () => portrait.open({ register: 'assets', id: asset.id }) }] : []),
+    ...(place ? [{ label: `Portrait of ${place.code} ${place.name}`, key: ',', run: () => portrait.open({ register: 'places', id: place.id }) }] : []),
+  ]
+})
 /** Second, third, 4th: how often it has failed, this time among them. */
 const nth = (times: number) => ['', 'First', 'Second', 'Third', 'Fourth', 'Fifth'][times] ?? `${times}th`
 /** An order is one of the repairs already; a request would be the next. */
@@ -25,10 +35,12 @@ const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_N
       <section v-if="context.value.value.asset" aria-label="This asset">
         <h2>This asset</h2>
         <p>
-          <span class="mono">{{ context.value.value.asset.tag }}</span> {{ context.value.value.asset.name }}
+          <RecordLink :record="{ register: 'assets', id: context.value.value.asset.id }"
+            ><span class="mono">{{ context.value.value.asset.tag }}</span> {{ context.value.value.asset.name }}</RecordLink
+          >
         </p>
         <p v-if="context.value.value.asset.underWarranty" class="heed">
-          Under warranty until {{ dayOf(context.value.value.asset.warrantyUntil!) }}: claim before paying
+          {{ warrantyHeed(context.value.value.asset, toLocalField(serverNow()).slice(0, 10), dayOf) }}
         </p>
         <p v-else-if="context.value.value.asset.warrantyUntil" class="soft">Warranty ended {{ dayOf(context.value.value.asset.warrantyUntil) }}</p>
         <p v-if="times > 1" class="heed">{{ nth(times) }} time in 90 days</p>
@@ -40,7 +52,9 @@ const stateName = (state: string) => ({ ...ORDER_STATE_NAMES, ...REQUEST_STATE_N
       <section v-if="context.value.value.place" aria-label="This place">
         <h2>This place</h2>
         <p>
-          <span class="mono">{{ context.value.value.place.code }}</span> {{ context.value.value.place.name }}
+          <RecordLink :record="{ register: 'places', id: context.value.value.place.id }"
+            ><span class="mono">{{ context.value.value.place.code }}</span> {{ context.value.value.place.name }}</RecordLink
+          >
         </p>
         <p class="soft">{{ context.value.value.place.within }}</p>
         <p v-if="context.value.value.place.access">{{ context.value.value.place.access }}</p>

@@ -6,9 +6,12 @@ import type { DataTableColumns } from 'naive-ui/es/data-table'
 import { computed, h, ref, watch } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { readRegister } from '#contract/places'
-import type { RegisterName } from '#contract/places'
+import type { Permission } from '#core/people'
 import { formatMinor } from '#core/kit'
-import { TextEntry, call, dayOf, ProblemNote, useReadAs, useSoon } from '#web/kit'
+import { ONE_OF, REGISTER_NAMES, REGISTERS } from '#core/registers'
+import type { RegisterName } from '#core/registers'
+import { TextEntry, call, dayOf, offerActs, ProblemNote, RecordLink, usePortrait, useReadAs, useSession, useSoon } from '#web/kit'
+import { AddRecord, KINDS, TreeView } from '#web/portraits'
 import LabelBar from './LabelBar.vue'
 
 /** Places, assets, people, vendors, payers and parts: found by typing part of what they are called. */
@@ -61,8 +64,21 @@ const COLUMNS: Record<RegisterName, { key: string; name: string; as?: 'mono' | '
     { key: 'unit', name: 'Unit' },
     { key: 'averageCostMinor', name: 'Average cost', as: 'money' },
   ],
+  teams: [
+    { key: 'name', name: 'Name' },
+    { key: 'members', name: 'Technicians', as: 'mono' },
+  ],
+  stores: [
+    { key: 'name', name: 'Name' },
+    { key: 'place', name: 'Place' },
+    { key: 'kinds', name: 'Kinds of parts', as: 'mono' },
+  ],
+  equipment: [
+    { key: 'tag', name: 'Tag', as: 'mono' },
+    { key: 'name', name: 'Name' },
+    { key: 'lentTo', name: 'Lent to', as: 'mono' },
+  ],
 }
-const NAMES: Record<RegisterName, string> = { places: 'Places', assets: 'Assets', people: 'People', vendors: 'Vendors', payers: 'Payers', parts: 'Parts' }
 
 async function readPages() {
   const rows: Row[] = []
@@ -75,6 +91,13 @@ async function readPages() {
   }
   return { rows, more: !!after }
 }
+const session = useSession()
+const portrait = usePortrait()
+const adding = ref(false)
+const isTree = computed(() => route.query.as === 'tree')
+const mayAdd = computed(() => session.can(KINDS[register.value].add.may as Permission))
+offerActs(() => (mayAdd.value ? [{ label: `New ${ONE_OF[register.value].name}`, run: () => (adding.value = true) }] : []))
+
 /** The rows stay while more of the same register are read. */
 const list = useReadAs(() => ['register', register.value, asked.value, pages.value], readPages, { holds: ([, before]) => before === register.value })
 const rows = computed(() => list.value.value?.rows ?? [])
@@ -92,6 +115,13 @@ watch(
 function scrolled(event: Event): void {
   const { scrollTop, scrollHeight, clientHeight } = event.target as HTMLElement
   if (list.value.value?.more && !list.busy.value && scrollHeight - scrollTop - clientHeight < 400) pages.value++
+}
+
+/** What was entered is opened, and stands in the register. */
+function added({ id }: { id: number }): void {
+  adding.value = false
+  portrait.open({ register: register.value, id })
+  void list.load()
 }
 
 const tick = (name: string, on: boolean, set: (on: boolean) => void) => h(NCheckbox, { checked: on, 'aria-label': name, 'onUpdate:checked': set })
@@ -118,7 +148,10 @@ const columns = computed<DataTableColumns<Row>>(() => [
     align: column.as === 'money' || column.as === 'percent' ? ('right' as const) : ('left' as const),
     cellProps: () => ({ class: column.as && column.as !== 'day' ? 'mono' : '' }),
     ellipsis: true,
-    render: (row: Row) => shown(row, column),
+    render: (row: Row) =>
+      column === COLUMNS[register.value][0]
+        ? h(RecordLink, { record: { register: register.value, id: row.id } }, () => shown(row, column))
+        : shown(row, column),
   })),
 ])
 
@@ -138,46 +171,66 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
     <header>
       <h1>Registers</h1>
       <TextEntry
+        v-if="!(labelled && isTree)"
         id="register-q"
         v-model="q"
         class="find"
         kind="search"
         label-hidden
-        :label="`Find in ${NAMES[register]}`"
-        :placeholder="`Find in ${NAMES[register].toLowerCase()}`"
+        :label="`Find in ${REGISTER_NAMES[register]}`"
+        :placeholder="`Find in ${REGISTER_NAMES[register].toLowerCase()}`"
       />
+      <NButton v-if="mayAdd" type="primary" @click="adding = true">New {{ ONE_OF[register].name }}</NButton>
     </header>
     <nav class="tabs" aria-label="Registers">
-      <RouterLink v-for="(name, key) in NAMES" :key="key" :to="`/registers/${key}`" :aria-current="key === register ? 'page' : undefined">{{
-        name
+      <RouterLink v-for="key in REGISTERS" :key="key" :to="`/registers/${key}`" :aria-current="key === register ? 'page' : undefined">{{
+        REGISTER_NAMES[key]
       }}</RouterLink>
     </nav>
-    <LabelBar v-if="labelled" :kind="labelled" :ids="chosen" />
-    <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />
-    <section v-else-if="list.value.value" class="table" :aria-label="NAMES[register]">
-      <NDataTable
-        v-if="rows.length"
-        virtual-scroll
-        flex-height
-        size="small"
-        :bordered="false"
-        :columns="columns"
-        :data="rows"
-        :row-key="(row: Row) => row.id"
-        :min-row-height="36"
-        @scroll="scrolled"
-      />
-      <p v-else class="soft">
-        Nothing in {{ NAMES[register].toLowerCase() }} is called “{{ asked }}”. Part of a code or a name is enough; every word has to be there as it begins.
-      </p>
-      <p v-if="list.value.value.more"><NButton size="small" :loading="list.busy.value" @click="pages++">Show 50 more</NButton></p>
-    </section>
-    <div v-else class="bones wait" />
+    <p v-if="labelled" class="ways">
+      <RouterLink :to="{ query: {} }" :aria-current="isTree ? undefined : 'true'">As a table</RouterLink>
+      <RouterLink :to="{ query: { as: 'tree' } }" :aria-current="isTree ? 'true' : undefined">As a tree</RouterLink>
+    </p>
+    <TreeView v-if="labelled && isTree" />
+    <LabelBar v-else-if="labelled" :kind="labelled" :ids="chosen" />
+    <template v-if="!(labelled && isTree)">
+      <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />
+      <section v-else-if="list.value.value" class="table" :aria-label="REGISTER_NAMES[register]">
+        <NDataTable
+          v-if="rows.length"
+          virtual-scroll
+          flex-height
+          size="small"
+          :bordered="false"
+          :columns="columns"
+          :data="rows"
+          :row-key="(row: Row) => row.id"
+          :min-row-height="36"
+          @scroll="scrolled"
+        />
+        <p v-else class="soft">
+          Nothing in {{ REGISTER_NAMES[register].toLowerCase() }} is called “{{ asked }}”. Part of a code or a name is enough; every word has to be there as it
+          begins.
+        </p>
+        <p v-if="list.value.value.more"><NButton size="small" :loading="list.busy.value" @click="pages++">Show 50 more</NButton></p>
+      </section>
+      <div v-else class="bones wait" />
+    </template>
+    <AddRecord v-if="adding" :key="register" :register="register" @close="adding = false" @added="added" />
   </div>
 </template>
 
 <style scoped src="../kit/page.css"></style>
 <style scoped>
+.ways {
+  display: flex;
+  gap: 16px;
+}
+.ways [aria-current='true'] {
+  color: var(--ink);
+  text-decoration: none;
+  font-weight: 600;
+}
 .page {
   height: 100%;
   display: flex;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { editNumbering, readNumbering } from '#contract/setup'
+import { SERIES_NAMES } from '#core/kit'
 import { call, LoadedPart, NumberField, useKept } from '#web/kit'
 
 /** Where the numbers of every series have got to. */
@@ -22,7 +23,7 @@ const { shown, keep } = useKept(() => call(readNumbering, {}))
           <tr v-for="row in value.numberings" :key="row.siteId + row.series">
             <td class="mono">{{ row.siteCode }}</td>
             <td>
-              {{ row.series === 'request' ? 'Requests' : 'Orders' }} <span class="mono soft">{{ row.prefix }}-</span>
+              {{ SERIES_NAMES[row.series] }} <span class="mono soft">{{ row.prefix }}-</span>
             </td>
             <td>
               <NumberField

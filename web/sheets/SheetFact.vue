@@ -1,6 +1,6 @@
 <script setup lang="ts" generic="Sheet extends object">
 import { computed, ref } from 'vue'
-import { FactRow, typedBefore } from '#web/kit'
+import { FactRow, typedBefore, writtenAs, writtenDay } from '#web/kit'
 import { formatMinor } from '#core/kit'
 import SheetInput from './SheetInput.vue'
 import { useOpenSheet, valueOf } from './openSheet'
@@ -10,6 +10,7 @@ import type { SheetField } from './openSheet'
 const props = defineProps<{ field: SheetField<Sheet>; open?: boolean }>()
 const { sheet, whyNot, sentenceAt } = useOpenSheet<Sheet>()
 const row = ref<{ close: () => void } | null>(null)
+const leads = computed(() => props.field.leads?.(sheet.value) ?? null)
 const reason = computed(() => whyNot(props.field.name))
 const says = computed(() => {
   const { field } = props
@@ -17,7 +18,9 @@ const says = computed(() => {
   const value = valueOf(field, sheet.value)
   if (value === null) return null
   if (field.kind === 'money') return formatMinor(Number(value))
-  if (field.kind !== 'pick') return String(value)
+  if (field.kind === 'day') return writtenDay(String(value))
+  if (field.kind === 'percent') return `${writtenAs('percent', value)} %`
+  if (field.kind !== 'pick') return [String(value), field.unit].filter(Boolean).join(' ')
   return field.current?.(sheet.value)?.label ?? field.choices?.().find((one) => one.value === value)?.label ?? '…'
 })
 </script>
@@ -35,6 +38,7 @@ const says = computed(() => {
     :wide="field.wide"
     :mono="field.mono || field.kind === 'money'"
     :begun="typedBefore(field.name)"
+    :leads="leads"
   >
     <SheetInput :field="field" @kept="row?.close()" />
   </FactRow>

@@ -1,6 +1,8 @@
 <script setup lang="ts" generic="Sheet extends object">
 import { computed } from 'vue'
-import { MoneyField, PickField, TextField } from '#web/kit'
+import { DecimalField, MoneyField, PickField, TextField } from '#web/kit'
+import CountInput from './CountInput.vue'
+import DayInput from './DayInput.vue'
 import { useOpenSheet, valueOf } from './openSheet'
 import type { SheetField } from './openSheet'
 
@@ -35,6 +37,26 @@ function pick(now: number | string | null): void {
     @pick="pick"
   />
   <MoneyField v-else-if="field.kind === 'money'" :name="field.name" :label="field.label" :value="amount" :problem="problem" @save="keep" />
+  <DecimalField
+    v-else-if="field.kind === 'percent'"
+    :id="`f-${field.name}`"
+    kind="percent"
+    :label="field.label"
+    :value="amount"
+    :problem="problem"
+    @save="keep"
+  />
+  <DayInput v-else-if="field.kind === 'day'" :id="`f-${field.name}`" :label="field.label" :value="text" :problem="problem" @save="keep" />
+  <CountInput
+    v-else-if="field.kind === 'count'"
+    :id="`f-${field.name}`"
+    :label="field.label"
+    :value="amount"
+    :unit="field.unit"
+    :most="field.max"
+    :problem="problem"
+    @save="keep"
+  />
   <TextField
     v-else
     :name="field.name"

@@ -8,10 +8,14 @@ import { longTime, shortTime } from '#web/kit'
 import { ORDER_FIELD_NAMES } from './fieldNames'
 
 /** Who, when, from, to, why: all of it, newest first. */
-defineProps<{ entries: TimelineEntry[] }>()
+const props = defineProps<{
+  entries: TimelineEntry[]
+  /** What fields are called, where they are not those of orders. */
+  names?: Record<string, string>
+}>()
 const STATES: Record<string, string> = { ...ORDER_STATE_NAMES, ...REQUEST_STATE_NAMES }
 const FIELDS: Record<string, string> = { ...ORDER_FIELD_NAMES, payerId: 'Payer', priority: 'Priority' }
-const nameOf = (field: string) => (FIELDS[field] ?? field).replace(/^\p{Lu}/u, (letter) => letter.toLowerCase())
+const nameOf = (field: string) => (props.names?.[field] ?? FIELDS[field] ?? field).replace(/^\p{Lu}/u, (letter) => letter.toLowerCase())
 
 function detail(entry: TimelineEntry): string {
   const { fields, ...facts } = entry.details ?? {}

@@ -1,13 +1,13 @@
 import { inject, provide } from 'vue'
 import type { Component, ComputedRef, InjectionKey, Ref } from 'vue'
 import type { Permission } from '#core/people'
-import type { Choice } from '#web/kit'
+import type { Choice, RecordRef } from '#web/kit'
 
 /** A field of a Sheet: how it is read, and how it is asked for. */
 export interface SheetField<Sheet> {
   name: string
   label: string
-  kind: 'line' | 'text' | 'pick' | 'money'
+  kind: 'line' | 'text' | 'pick' | 'money' | 'day' | 'percent' | 'count'
   max?: number
   wide?: boolean
   mono?: boolean
@@ -20,6 +20,10 @@ export interface SheetField<Sheet> {
   choices?: () => Choice[]
   find?: (sheet: Sheet, text: string) => Promise<Choice[]>
   current?: (sheet: Sheet) => Choice | null
+  /** What stands behind a number. */
+  unit?: string
+  /** Where what it names has a page of its own. */
+  leads?: (sheet: Sheet) => RecordRef | null
   /** Keeps what was chosen, where that is more than its value. */
   pick?: (value: number | string | null) => unknown
 }

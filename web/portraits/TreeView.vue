@@ -1,0 +1,278 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
+import { NTree } from 'naive-ui/es/tree'
+import type { TreeOption } from 'naive-ui/es/tree'
+import { h, nextTick, onMounted, ref } from 'vue'
+import type { VNodeChild } from 'vue'
+import { readTree, readTreePath } from '#contract/portraits'
+import type { TreeNode } from '#contract/portraits'
+import type { ById } from '#contract/registers'
+import {
+  assetChoices,
+  call,
+  CallProblem,
+  onLiveChange,
+  PickField,
+  placeChoices,
+  ProblemNote,
+  problemFrom,
+  usePortrait,
+  useSession,
+  useSoon,
+  useUndo,
+} from '#web/kit'
+import type { Choice } from '#web/kit'
+import type { Problem } from '#contract/kit'
+import { KINDS } from './kinds'
+import TreeBadge from './TreeBadge.vue'
+import { recordOf } from './tree'
+
+/**
+ * Everything that is looked after, as it stands: sites, buildings, floors, spaces, in them assets down to their parts.
+ * Opened by level, found by typing; a node is moved by dragging it onto another, or by its key (M) and a choice.
+ */
+interface Branch extends TreeOption {
+  key: string
+  node: TreeNode
+  children?: Branch[]
+}
+const portrait = usePortrait()
+const session = useSession()
+const undo = useUndo()
+const roots = ref<Branch[]>([])
+const opened = ref<string[]>([])
+const chosen = ref<string[]>([])
+const problem = ref<Problem | null>(null)
+const moving = ref<Branch | null>(null)
+const keyOf = (node: Pick<TreeNode, 'type' | 'id'>) => `${node.type}-${node.id}`
+const mayMove = () => session.can('registers.edit')
+
+const branchOf = (node: TreeNode): Branch => ({ key: keyOf(node), node, label: `${node.code} ${node.name}`, isLeaf: node.below === 0 })
+
+async function readUnder(under?: TreeNode): Promise<Branch[]> {
+  const rows: TreeNode[] = []
+  let after: string | undefined
+  do {
+    const page = await call(readTree, under ? { under: under.type, id: under.id, after } : {})
+    rows.push(...page.rows)
+    after = page.next ?? undefined
+  } while (after)
+  return rows.map(branchOf)
+}
+
+async function load(option: TreeOption): Promise<void> {
+  const branch = option as Branch
+  try {
+    branch.children = await readUnder(branch.node)
+  } catch (error) {
+    problem.value = problemFrom(error)
+  }
+}
+
+async function begin(): Promise<void> {
+  problem.value = null
+  try {
+    roots.value = await readUnder()
+    if (roots.value.length === 1) await open(roots.value[0]!)
+  } catch (error) {
+    problem.value = problemFrom(error)
+  }
+}
+onMounted(begin)
+
+async function open(branch: Branch): Promise<void> {
+  if (!branch.children && !branch.isLeaf) await load(branch)
+  if (!opened.value.includes(branch.key)) opened.value = [...opened.value, branch.key]
+}
+
+const known = new Map<string, Branch>()
+function walk(branches: Branch[]): void {
+  for (const branch of branches) {
+    known.set(branch.key, branch)
+    walk(branch.children ?? [])
+  }
+}
+function find(key: string): Branch | undefined {
+  known.clear()
+  walk(roots.value)
+  return known.get(key)
+}
+
+/** Opens the way down to a place or an asset and stands on it. */
+async function show(key: string | number | null): Promise<void> {
+  if (typeof key !== 'string') return
+  const [type, id] = key.split('-') as ['place' | 'asset', string]
+  const { nodes } = await call(readTreePath, { under: type, id: Number(id) })
+  for (const node of nodes.slice(0, -1)) {
+    const branch = find(keyOf(node))
+    if (branch) await open(branch)
+  }
+  chosen.value = [key]
+  await nextTick()
+  document.querySelector('.tree .n-tree-node--selected')?.scrollIntoView({ block: 'center' })
+}
+
+async function findAny(text: string): Promise<Choice[]> {
+  if (text.trim().length < 2) return []
+  const [found, machines] = await Promise.all([placeChoices(text), assetChoices(text, null)])
+  return [...found.map((one) => ({ ...one, value: `place-${one.value}` })), ...machines.map((one) => ({ ...one, value: `asset-${one.value}` }))].slice(0, 14)
+}
+
+/** What a node can be put into, and how that is said to the server. */
+function changeFor(what: TreeNode, into: TreeNode): Record<string, unknown> | null {
+  if (what.type === 'place') return into.type === 'place' ? { parentId: into.id } : null
+  return into.type === 'asset' ? { parentId: into.id } : { parentId: null, placeId: into.id }
+}
+
+async function move(what: TreeNode, into: TreeNode): Promise<void> {
+  moving.value = null
+  const change = changeFor(what, into)
+  if (!change) return undo.say(`${what.code} is a place: it stands in a place, not in an asset.`, undefined, true)
+  const kind = KINDS[recordOf(what).register]
+  try {
+    const before = await call(kind.read, { id: what.id } as ById)
+    const after = await call(kind.edit, { id: what.id, version: before.version, ...change })
+    undo.say(`${what.code} stands in ${into.code} ${into.name} now, with all that is in it.`, async () => {
+      const back = Object.fromEntries(Object.keys(change).map((name) => [name, before[name] ?? null]))
+      await call(kind.edit, { id: what.id, version: after.version, ...back })
+      await refresh()
+    })
+    await refresh()
+    await show(keyOf(what))
+  } catch (error) {
+    if (!(error instanceof CallProblem)) throw error
+    undo.say(error.reasons[0]?.sentence ?? error.message, undefined, true)
+  }
+}
+
+/** Reads again what is open. */
+async function refresh(): Promise<void> {
+  const fresh = await readUnder().catch(() => null)
+  if (!fresh) return
+  const wanted = new Set(opened.value)
+  async function fill(branches: Branch[]): Promise<void> {
+    await Promise.all(
+      branches
+        .filter((branch) => wanted.has(branch.key) && !branch.isLeaf)
+        .map(async (branch) => {
+          branch.children = await readUnder(branch.node)
+          await fill(branch.children)
+        }),
+    )
+  }
+  await fill(fresh)
+  roots.value = fresh
+}
+const soon = useSoon(() => void refresh(), 400)
+onLiveChange((change) => {
+  if (!change || change.register === 'places' || change.register === 'assets' || change.orderId) soon()
+})
+
+const drawn = ({ option }: { option: TreeOption }): VNodeChild => {
+  const { node } = option as Branch
+  return h('span', { class: 'node' }, [h('span', { class: 'mono code' }, node.code), ` ${node.name} `, h(TreeBadge, { node })])
+}
+function keys(event: KeyboardEvent): void {
+  const branch = chosen.value[0] ? find(chosen.value[0]) : undefined
+  if (!branch || event.ctrlKey || event.altKey || (event.target as HTMLElement).tagName === 'INPUT') return
+  if (event.key.toLowerCase() === 'm' && mayMove()) {
+    event.preventDefault()
+    event.stopPropagation()
+    moving.value = branch
+  }
+  if (event.key === 'Enter') portrait.open(recordOf(branch.node))
+}
+async function put(key: string | number | null): Promise<void> {
+  const what = moving.value
+  if (typeof key !== 'string' || !what) return
+  const [type, id] = key.split('-') as ['place' | 'asset', string]
+  const { nodes } = await call(readTreePath, { under: type, id: Number(id) })
+  await move(what.node, nodes.at(-1)!)
+}
+</script>
+
+<template>
+  <section class="tree" aria-label="Tree of places and assets" @keydown.capture="keys">
+    <div class="top">
+      <PickField
+        id="tree-find"
+        class="find"
+        label="Find in the tree"
+        label-hidden
+        placeholder="Find by code, tag or name"
+        :value="null"
+        :find="findAny"
+        only-typed
+        @pick="show"
+      />
+      <p class="soft">
+        Enter opens the Portrait.<template v-if="mayMove()"> Drag a line onto another to move it, or press <kbd class="mono">M</kbd>.</template>
+      </p>
+    </div>
+    <div v-if="moving" class="moving" role="group" aria-label="Move">
+      <p>
+        Move <span class="mono">{{ moving.node.code }}</span> {{ moving.node.name }}, with all that is in it, into
+      </p>
+      <PickField
+        id="tree-into"
+        class="find"
+        label="Into"
+        label-hidden
+        placeholder="Code, tag or name of where it goes"
+        :value="null"
+        :find="findAny"
+        only-typed
+        @pick="put"
+      />
+      <NButton size="small" @click="moving = null">Leave it where it is</NButton>
+    </div>
+    <ProblemNote v-if="problem" :problem="problem" @retry="begin" />
+    <NTree
+      v-else
+      v-model:expanded-keys="opened"
+      v-model:selected-keys="chosen"
+      class="nodes"
+      block-line
+      virtual-scroll
+      expand-on-click
+      :data="roots"
+      :on-load="load"
+      :draggable="mayMove()"
+      :allow-drop="({ dropPosition }: { dropPosition: string }) => dropPosition === 'inside'"
+      :render-label="drawn"
+      :node-props="({ option }: { option: TreeOption }) => ({ ondblclick: () => portrait.open(recordOf((option as Branch).node)) })"
+      @drop="({ node, dragNode }: { node: TreeOption; dragNode: TreeOption }) => void move((dragNode as Branch).node, (node as Branch).node)"
+    >
+      <template #empty><p class="soft">Nothing stands here yet.</p></template>
+    </NTree>
+  </section>
+</template>
+
+<style scoped>
+.tree {
+  flex: 1;
+  min-height: 320px;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.top,
+.moving {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+}
+.moving {
+  padding: 8px 12px;
+  background: var(--shoal-faint);
+  border-radius: 6px;
+}
+.find {
+  width: 320px;
+}
+.nodes {
+  flex: 1;
+  min-height: 0;
+}
+</style>

@@ -1,0 +1,29 @@
+import { defineAsyncComponent } from 'vue'
+import type { SheetSection } from '#web/sheets'
+import type { AnyRecord } from './kinds'
+import DoneSection from './DoneSection.vue'
+import FactsSection from './FactsSection.vue'
+import KnowsSection from './KnowsSection.vue'
+import OpenSection from './OpenSection.vue'
+import RecordTimeline from './RecordTimeline.vue'
+import TreeSection from './TreeSection.vue'
+
+const hasOrders = ({ register }: AnyRecord) => !['stores'].includes(register)
+const stands = ({ register }: AnyRecord) => register === 'places' || register === 'assets'
+
+/** The Portrait, whatever it is of: what it is first, then the work on it, where it stands, what it cost, who knows it. */
+export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
+  { anchor: 'facts', title: 'Facts', component: FactsSection },
+  {
+    anchor: 'open',
+    title: 'Open work',
+    shown: hasOrders,
+    empty: ({ work }) => (work.openOrders + work.openRequests ? null : 'Nothing is open on it.'),
+    component: OpenSection,
+  },
+  { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
+  { anchor: 'history', title: 'History', shown: hasOrders, component: DoneSection },
+  { anchor: 'cost', title: 'Cost by year', shown: hasOrders, component: defineAsyncComponent(() => import('./CostSection.vue')) },
+  { anchor: 'knows', title: 'Who knows it', shown: (record) => stands(record), component: KnowsSection },
+  { anchor: 'timeline', title: 'Timeline', component: RecordTimeline },
+]
