@@ -96,7 +96,7 @@ defineExpose({ open, close })
         @click="press"
         ><slot name="says">{{ says || '–' }}</slot></RowButton
       >
-      <RecordLink v-if="leads && says && !opened" class="leads" :record="leads" :label="`Portrait of ${says}`">open</RecordLink>
+      <RecordLink v-if="leads && says && !opened" class="leads" :record="leads" :label="`open ${says}`">open</RecordLink>
       <div v-if="made" v-show="opened" class="fact-field"><slot /></div>
       <p v-if="told && whyNot" class="soft why" role="status">{{ whyNot }}</p>
     </dd>

@@ -39,7 +39,7 @@ const outcome = (parts: (string | null)[]) => parts.filter(Boolean).join(' → '
             <td>
               <RouterLink :to="`/desk/charges/order/${one.id}`"
                 ><span class="mono">{{ one.number }}</span> {{ one.summary }}</RouterLink
-              ><span v-if="one.kind !== 'repair'" class="soft"> {{ ORDER_KIND_NAMES[one.kind] }}</span>
+              ><span v-if="one.kind !== 'repair'" class="soft kind">{{ ORDER_KIND_NAMES[one.kind] }}</span>
             </td>
             <td>{{ outcome([one.symptom, one.cause, one.fix]) || '–' }}</td>
             <td v-if="session.can('ledger.read')" class="amount mono violet">{{ formatMinor(one.costMinor) }}</td>
@@ -56,6 +56,9 @@ const outcome = (parts: (string | null)[]) => parts.filter(Boolean).join(' → '
 <style scoped>
 .scroll {
   overflow-x: auto;
+}
+.kind {
+  margin-left: 8px;
 }
 .day {
   white-space: nowrap;

@@ -2,7 +2,7 @@
 import { NButton } from 'naive-ui/es/button'
 import { NTree } from 'naive-ui/es/tree'
 import type { TreeOption } from 'naive-ui/es/tree'
-import { h, nextTick, onMounted, ref } from 'vue'
+import { h, nextTick, onMounted, onUpdated, ref } from 'vue'
 import type { VNodeChild } from 'vue'
 import { readTree, readTreePath } from '#contract/portraits'
 import type { TreeNode } from '#contract/portraits'
@@ -44,6 +44,18 @@ const opened = ref<string[]>([])
 const chosen = ref<string[]>([])
 const problem = ref<Problem | null>(null)
 const moving = ref<Branch | null>(null)
+const root = ref<HTMLElement | null>(null)
+const nodes = ref<HTMLElement | null>(null)
+/** What scrolls is what has the keyboard: the component gives it to the frame around it. */
+function mend(): void {
+  const [frame, scrolled] = [nodes.value?.querySelector('.n-tree[tabindex], .n-tree [tabindex]'), nodes.value?.querySelector('.v-vl')]
+  if (!frame || !scrolled || frame === scrolled) return
+  frame.setAttribute('tabindex', '-1')
+  scrolled.setAttribute('tabindex', '0')
+  scrolled.setAttribute('role', 'tree')
+  scrolled.setAttribute('aria-label', 'Places and assets')
+}
+onUpdated(mend)
 const keyOf = (node: Pick<TreeNode, 'type' | 'id'>) => `${node.type}-${node.id}`
 const mayMove = () => session.can('registers.edit')
 
@@ -109,13 +121,21 @@ async function show(key: string | number | null): Promise<void> {
   }
   chosen.value = [key]
   await nextTick()
-  document.querySelector('.tree .n-tree-node--selected')?.scrollIntoView({ block: 'center' })
+  root.value?.querySelector('.n-tree-node--selected')?.scrollIntoView({ block: 'center' })
+  root.value?.querySelector<HTMLElement>('.v-vl')?.focus({ preventScroll: true })
 }
 
+const MOST_OF_EACH = 8
 async function findAny(text: string): Promise<Choice[]> {
   if (text.trim().length < 2) return []
   const [found, machines] = await Promise.all([placeChoices(text), assetChoices(text, null)])
-  return [...found.map((one) => ({ ...one, value: `place-${one.value}` })), ...machines.map((one) => ({ ...one, value: `asset-${one.value}` }))].slice(0, 14)
+  const both = [
+    ...found.slice(0, MOST_OF_EACH).map((one) => ({ ...one, value: `place-${one.value}` })),
+    ...machines.slice(0, MOST_OF_EACH).map((one) => ({ ...one, value: `asset-${one.value}` })),
+  ]
+  // Who types a whole code or tag means that one.
+  const meant = ({ label }: Choice) => Number(label.toLowerCase().startsWith(`${text.trim().toLowerCase()} `))
+  return both.sort((a, b) => meant(b) - meant(a))
 }
 
 /** What a node can be put into, and how that is said to the server. */
@@ -172,15 +192,38 @@ const drawn = ({ option }: { option: TreeOption }): VNodeChild => {
   const { node } = option as Branch
   return h('span', { class: 'node' }, [h('span', { class: 'mono code' }, node.code), ` ${node.name} `, h(TreeBadge, { node })])
 }
+/** The line the arrow keys stand on, which the component marks and does not say. */
+function here(): Branch | undefined {
+  const line = root.value?.querySelector<HTMLElement>('.n-tree-node--pending')?.dataset.key?.replace(/^s-/, '')
+  const key = line ?? chosen.value[0]
+  return key ? find(key) : undefined
+}
 function keys(event: KeyboardEvent): void {
-  const branch = chosen.value[0] ? find(chosen.value[0]) : undefined
-  if (!branch || event.ctrlKey || event.altKey || (event.target as HTMLElement).tagName === 'INPUT') return
-  if (event.key.toLowerCase() === 'm' && mayMove()) {
+  if (event.ctrlKey || event.altKey || !(event.target instanceof HTMLElement) || event.target.tagName === 'INPUT') return
+  const branch = here()
+  if (branch && event.key.toLowerCase() === 'm' && mayMove()) {
     event.preventDefault()
     event.stopPropagation()
     moving.value = branch
+    void nextTick(() => document.getElementById('tree-into')?.focus())
   }
-  if (event.key === 'Enter') portrait.open(recordOf(branch.node))
+  if (branch && event.key === 'Enter' && event.target.closest('.nodes')) portrait.open(recordOf(branch.node))
+}
+/** Tells readers of the screen which line the arrow keys stand on. */
+function follow(event: KeyboardEvent): void {
+  const branch = event.key.startsWith('Arrow') ? here() : undefined
+  if (branch && event.target instanceof HTMLElement) event.target.setAttribute('aria-activedescendant', idOf(branch.key))
+}
+const idOf = (key: string) => `node-${key}`
+const propsOf = ({ option }: { option: TreeOption }) => {
+  const { key, node, isLeaf } = option as Branch
+  return {
+    id: idOf(key),
+    role: 'treeitem',
+    'aria-selected': chosen.value.includes(key),
+    ...(isLeaf ? {} : { 'aria-expanded': opened.value.includes(key) }),
+    ondblclick: () => portrait.open(recordOf(node)),
+  }
 }
 async function put(key: string | number | null): Promise<void> {
   const what = moving.value
@@ -192,7 +235,7 @@ async function put(key: string | number | null): Promise<void> {
 </script>
 
 <template>
-  <section class="tree" aria-label="Tree of places and assets" @keydown.capture="keys">
+  <section ref="root" class="tree" aria-label="Tree of places and assets" @keydown.capture="keys" @keyup="follow">
     <div class="top">
       <PickField
         id="tree-find"
@@ -227,24 +270,25 @@ async function put(key: string | number | null): Promise<void> {
       <NButton size="small" @click="moving = null">Leave it where it is</NButton>
     </div>
     <ProblemNote v-if="problem" :problem="problem" @retry="begin" />
-    <NTree
-      v-else
-      v-model:expanded-keys="opened"
-      v-model:selected-keys="chosen"
-      class="nodes"
-      block-line
-      virtual-scroll
-      expand-on-click
-      :data="roots"
-      :on-load="load"
-      :draggable="mayMove()"
-      :allow-drop="({ dropPosition }: { dropPosition: string }) => dropPosition === 'inside'"
-      :render-label="drawn"
-      :node-props="({ option }: { option: TreeOption }) => ({ ondblclick: () => portrait.open(recordOf((option as Branch).node)) })"
-      @drop="({ node, dragNode }: { node: TreeOption; dragNode: TreeOption }) => void move((dragNode as Branch).node, (node as Branch).node)"
-    >
-      <template #empty><p class="soft">Nothing stands here yet.</p></template>
-    </NTree>
+    <div v-else ref="nodes" class="nodes">
+      <NTree
+        v-model:expanded-keys="opened"
+        v-model:selected-keys="chosen"
+        block-line
+        virtual-scroll
+        expand-on-click
+        :cancelable="false"
+        :data="roots"
+        :on-load="load"
+        :draggable="mayMove()"
+        :allow-drop="({ dropPosition }: { dropPosition: string }) => dropPosition === 'inside'"
+        :render-label="drawn"
+        :node-props="propsOf"
+        @drop="({ node, dragNode }: { node: TreeOption; dragNode: TreeOption }) => void move((dragNode as Branch).node, (node as Branch).node)"
+      >
+        <template #empty><p class="soft">Nothing stands here yet.</p></template>
+      </NTree>
+    </div>
   </section>
 </template>
 
@@ -274,5 +318,8 @@ async function put(key: string | number | null): Promise<void> {
 .nodes {
   flex: 1;
   min-height: 0;
+}
+.nodes > .n-tree {
+  height: 100%;
 }
 </style>

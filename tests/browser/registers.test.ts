@@ -1,0 +1,122 @@
+import { readAsset } from '#contract/assets'
+import { castAt, House } from '../kit'
+import type { Cast, Running } from '../kit'
+import { By, Key, Person } from '../kit/browser'
+
+/** Registers and Portraits in a real browser: entered during a call, read beside the work, moved in the tree. */
+let house: House
+let server: Running
+let cast: Cast
+let desk: Person
+
+beforeAll(async () => {
+  house = await House.open('registers_seen')
+  server = await house.start()
+  cast = await castAt(server.url)
+  desk = await (await Person.at(server.url)).signIn('maren.quill')
+})
+afterAll(async () => {
+  await desk?.quit()
+  await house?.close()
+})
+
+const one = async <Row>(sql: string, values: unknown[] = []) => (await house.rows<Row>(sql, values))[0]!
+
+test('a machine nobody had entered is entered by its name during the call, and the request is about it', async () => {
+  await desk.go('/desk/intake')
+  await desk.find(By.css('ol .row'))
+  await desk.keys('n')
+  await desk.type('Name, if not found', 'Clio Corrigan')
+  await desk.pick('Where (needed)', 'GAN-202')
+  const machine = await desk.field('Which machine')
+  await machine.click()
+  await desk.keys('Tea urn')
+  await desk.reads('Nothing is called “Tea urn”')
+  await (await desk.field('Phone')).click()
+  await desk.press('Enter it by this name')
+  await desk.until('it is chosen', async () => await desk.readsNot('is in no register'))
+  await desk.type('In one line (needed)', 'Urn does not heat')
+  await desk.press('Save for the next call')
+  await desk.reads('is in Intake.')
+  const row = await one<{ tag: string; name: string; code: string }>(
+    "SELECT a.tag, a.name, p.code FROM request r JOIN asset a ON a.id = r.asset_id JOIN place p ON p.id = a.place_id WHERE r.summary = 'Urn does not heat'",
+  )
+  expect(row).toEqual({ tag: expect.stringMatching(/^A-\d{5}$/), name: 'Tea urn', code: 'GAN-202' })
+  await desk.keys(Key.ESCAPE)
+})
+
+test('a vendor is entered with two fields, found at once, and refused a second time', async () => {
+  await desk.go('/registers/vendors')
+  await desk.press('New vendor')
+  await desk.type('Name (needed)', 'Kittiwake Locks')
+  await desk.press('Enter it')
+  await desk.reads('This is needed.')
+  await desk.type('Mail (needed)', 'jobs@kittiwake.example')
+  await desk.press('Enter it')
+  await desk.reads('Kittiwake Locks is entered.')
+  await desk.find(By.xpath("//*[@role='dialog'][@aria-label='Portrait']//h1[normalize-space(.)='Kittiwake Locks']"))
+  expect(await desk.accessibilityFindings()).toEqual([])
+  await desk.keys(Key.ESCAPE)
+  await desk.press('New vendor')
+  await desk.type('Name (needed)', 'Kittiwake Locks')
+  await desk.type('Mail (needed)', 'other@kittiwake.example')
+  await desk.press('Enter it')
+  await desk.reads('belongs to another vendor already')
+  await desk.press('Open the one that has it')
+  await desk.find(By.xpath("//*[@role='dialog'][@aria-label='Portrait']//h1[normalize-space(.)='Kittiwake Locks']"))
+  await desk.keys(Key.ESCAPE)
+})
+
+test('the Portrait of the asset opens beside a Sheet by key, is changed there, and the Sheet stays', async () => {
+  const order = await one<{ id: number; asset_id: number; tag: string }>(
+    "SELECT o.id, o.asset_id, a.tag FROM work_order o JOIN asset a ON a.id = o.asset_id WHERE o.state = 'ready' LIMIT 1",
+  )
+  await desk.go(`/desk/dispatch/order/${order.id}`)
+  await desk.reads('This asset')
+  await desk.driver.executeScript('document.getElementById("sheet").focus()')
+  await desk.keys('.')
+  await desk.find(By.xpath(`//*[@role='dialog'][@aria-label='Portrait']//*[normalize-space(.)='${order.tag}']`))
+  await desk.reads('Who knows it')
+  const dialog = "//*[@role='dialog'][@aria-label='Portrait']"
+  await desk.press('–', `${dialog}//*[@data-field='condition']`)
+  await desk.pick('Condition', 'Poor')
+  await desk.until('it is kept', async () => (await cast.coordinator.must(readAsset, { id: order.asset_id })).condition === 'poor')
+  await desk.reads('changed condition from nothing to poor')
+  await desk.keys(Key.ESCAPE)
+  await desk.until('it is closed', async () => (await desk.driver.findElements(By.xpath(dialog))).length === 0)
+  expect(await desk.driver.getCurrentUrl()).toContain(`/desk/dispatch/order/${order.id}`)
+})
+
+test('in the tree an asset is found by typing and moved by keys, and that is taken back', async () => {
+  const before = await one<{ place_id: number; id: number }>("SELECT id, place_id FROM asset WHERE tag = 'CH-1'")
+  await desk.go('/registers/places?as=tree')
+  await desk.reads('Skerry Sound Marine Station')
+  await desk.pick('Find in the tree', 'CH-1')
+  await desk.find(By.css('.n-tree-node--selected'))
+  expect(await desk.accessibilityFindings()).toEqual([])
+  await desk.keys('m')
+  await desk.reads('with all that is in it, into')
+  await desk.pick('Into', 'PUM-102')
+  await desk.reads('stands in PUM-102')
+  const placed = async () => (await one<{ code: string }>('SELECT p.code FROM asset a JOIN place p ON p.id = a.place_id WHERE a.id = ?', [before.id])).code
+  expect(await placed()).toBe('PUM-102')
+  const parts = await house.rows<{ place_id: number }>('SELECT DISTINCT place_id FROM asset WHERE parent_id = ?', [before.id])
+  expect(parts).toHaveLength(1)
+  await desk.press('Undo')
+  await desk.until('it is back', async () => (await placed()) === 'PUM-101')
+})
+
+test('a record is retired with what is open on it said, and taken into use again', async () => {
+  const busy = await one<{ id: number }>(
+    "SELECT a.id FROM asset a JOIN work_order o ON o.asset_id = a.id WHERE o.state = 'dispatched' AND NOT EXISTS (SELECT 1 FROM asset b WHERE b.parent_id = a.id) LIMIT 1",
+  )
+  await desk.go(`/registers/assets/${busy.id}`)
+  await desk.reads('open order')
+  await desk.press('Retire')
+  await desk.press('What is open on it stays open')
+  await desk.press('Retire it')
+  await desk.reads('It is retired. Its history stays.')
+  await desk.press('Take into use again')
+  await desk.until('it is', async () => (await one<{ at: string | null }>('SELECT retired_at AS at FROM asset WHERE id = ?', [busy.id])).at === null)
+  expect(await desk.accessibilityFindings()).toEqual([])
+})
