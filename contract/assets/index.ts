@@ -27,3 +27,5 @@ export const noteAsset = endpoint<NotedAsset, { id: number; tag: string; name: s
   may: 'requests.triage',
   input: Joi.object<NotedAsset, true>({ placeId: field.id().required(), tag: field.line(32), name: field.line(120) }).or('tag', 'name'),
 })
+
+export * from './transfers'

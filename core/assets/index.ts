@@ -1,3 +1,5 @@
 export * from './fields'
 export * from './uniformat'
 export * from './warranty'
+export * from './transfer'
+export * from './events'

@@ -1,3 +1,4 @@
+import { ASSET_EVENTS } from '#core/assets'
 import { FIELD_EVENTS } from '#core/field'
 import { HELP_EVENTS } from '#core/help'
 import type { EventRule } from '#core/kit'
@@ -23,6 +24,7 @@ export const EVENTS = {
   ...MAIL_EVENTS,
   ...SETUP_EVENTS,
   ...REGISTER_EVENTS,
+  ...ASSET_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

@@ -1,5 +1,5 @@
 import { and, eq, inArray, isNull, like, sql } from 'drizzle-orm'
-import { ASSET_FIELDS } from '#core/assets'
+import { ASSET_FIELDS, OPEN_TRANSFER_STATES } from '#core/assets'
 import type { AssetFields } from '#core/assets'
 import { counted, foldText } from '#core/kit'
 import type { Reason } from '#core/kit'
@@ -7,7 +7,7 @@ import { isWithin, movedPaths, pathUnder } from '#core/registers'
 import type { Reader, Tx } from '#server/kit'
 import { takenBy } from '#server/registers'
 import type { Keeper, RecordRow } from '#server/registers'
-import { assets, orders, places, requests } from '../tables'
+import { assets, orders, places, requests, transfers } from '../tables'
 
 type AssetRow = RecordRow & AssetFields & { path: string; siteId: number }
 
@@ -73,6 +73,11 @@ export const assetKeeper: Keeper<AssetFields> = {
       .select({ id: assets.id })
       .from(assets)
       .where(and(eq(assets.parentId, row.id), isNull(assets.retiredAt)))
+    const going = await db
+      .select({ id: transfers.id })
+      .from(transfers)
+      .where(and(eq(transfers.assetId, row.id), inArray(transfers.state, OPEN_TRANSFER_STATES)))
+    if (going.length) return [{ code: 'going', sentence: 'It is asked for or lent: that has to be over first.' }]
     if (!below.length) return []
     return [
       {

@@ -1,3 +1,25 @@
+CREATE TABLE `transfer` (
+	`id` int AUTO_INCREMENT NOT NULL,
+	`asset_id` int NOT NULL,
+	`kind` varchar(8) NOT NULL,
+	`state` varchar(12) NOT NULL,
+	`from_site_id` int NOT NULL,
+	`from_place_id` int NOT NULL,
+	`from_parent_id` int,
+	`to_site_id` int NOT NULL,
+	`to_place_id` int,
+	`reason` text NOT NULL,
+	`return_by` date,
+	`asked_by` int NOT NULL,
+	`asked_at` datetime(3) NOT NULL,
+	`decided_by` int,
+	`decided_at` datetime(3),
+	`note` text,
+	`returned_at` datetime(3),
+	`version` int NOT NULL DEFAULT 1,
+	CONSTRAINT `transfer_id` PRIMARY KEY(`id`)
+);
+--> statement-breakpoint
 DROP INDEX `place_find` ON `place`;--> statement-breakpoint
 ALTER TABLE `asset` MODIFY COLUMN `class_code` varchar(12);--> statement-breakpoint
 ALTER TABLE `vendor` MODIFY COLUMN `service` varchar(120);--> statement-breakpoint
@@ -41,6 +63,17 @@ ALTER TABLE `store` ADD `version` int DEFAULT 1 NOT NULL;--> statement-breakpoin
 ALTER TABLE `store` ADD `retired_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `payer` ADD `version` int DEFAULT 1 NOT NULL;--> statement-breakpoint
 ALTER TABLE `payer` ADD `retired_at` datetime(3);--> statement-breakpoint
+ALTER TABLE `transfer` ADD CONSTRAINT `transfer_asset_id_asset_id_fk` FOREIGN KEY (`asset_id`) REFERENCES `asset`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `transfer` ADD CONSTRAINT `transfer_from_site_id_site_id_fk` FOREIGN KEY (`from_site_id`) REFERENCES `site`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `transfer` ADD CONSTRAINT `transfer_from_place_id_place_id_fk` FOREIGN KEY (`from_place_id`) REFERENCES `place`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `transfer` ADD CONSTRAINT `transfer_from_parent_id_asset_id_fk` FOREIGN KEY (`from_parent_id`) REFERENCES `asset`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `transfer` ADD CONSTRAINT `transfer_to_site_id_site_id_fk` FOREIGN KEY (`to_site_id`) REFERENCES `site`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `transfer` ADD CONSTRAINT `transfer_to_place_id_place_id_fk` FOREIGN KEY (`to_place_id`) REFERENCES `place`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `transfer` ADD CONSTRAINT `transfer_asked_by_account_id_fk` FOREIGN KEY (`asked_by`) REFERENCES `account`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `transfer` ADD CONSTRAINT `transfer_decided_by_account_id_fk` FOREIGN KEY (`decided_by`) REFERENCES `account`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX `transfer_asset` ON `transfer` (`asset_id`,`id`);--> statement-breakpoint
+CREATE INDEX `transfer_from` ON `transfer` (`from_site_id`,`state`,`id`);--> statement-breakpoint
+CREATE INDEX `transfer_to` ON `transfer` (`to_site_id`,`state`,`id`);--> statement-breakpoint
 ALTER TABLE `asset` ADD CONSTRAINT `asset_successor_id_asset_id_fk` FOREIGN KEY (`successor_id`) REFERENCES `asset`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX `event_record` ON `event` (`register`,`record_id`,`id`);--> statement-breakpoint
 CREATE INDEX `asset_path` ON `asset` (`path`);--> statement-breakpoint

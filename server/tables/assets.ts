@@ -1,9 +1,9 @@
 import { date, index, int, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
-import { CONDITIONS, COVERS, CRITICALITIES, OWNERS } from '#core/assets'
-import { id, inUse, minor } from './columns'
+import { CONDITIONS, COVERS, CRITICALITIES, OWNERS, TRANSFER_KINDS, TRANSFER_STATES } from '#core/assets'
+import { id, instant, inUse, minor, version } from './columns'
 import { payers } from './ledger'
-import { people } from './people'
+import { accounts, people } from './people'
 import { places, sites } from './places'
 import { vendors } from './vendors'
 
@@ -54,5 +54,47 @@ export const assets = mysqlTable(
     index('asset_parent').on(table.parentId),
     index('asset_serial').on(table.serial),
     index('asset_name').on(table.siteId, table.name),
+  ],
+)
+
+/** An asset going to another place or site, for good or on loan. */
+export const transfers = mysqlTable(
+  'transfer',
+  {
+    id: id(),
+    assetId: int('asset_id')
+      .notNull()
+      .references(() => assets.id),
+    kind: varchar('kind', { length: 8, enum: TRANSFER_KINDS }).notNull(),
+    state: varchar('state', { length: 12, enum: TRANSFER_STATES }).notNull(),
+    fromSiteId: int('from_site_id')
+      .notNull()
+      .references(() => sites.id),
+    fromPlaceId: int('from_place_id')
+      .notNull()
+      .references(() => places.id),
+    /** What it was part of, so that a loan comes back to it. */
+    fromParentId: int('from_parent_id').references(() => assets.id),
+    toSiteId: int('to_site_id')
+      .notNull()
+      .references(() => sites.id),
+    /** Who agrees may say it, where who asks does not know the place. */
+    toPlaceId: int('to_place_id').references(() => places.id),
+    reason: text('reason').notNull(),
+    returnBy: date('return_by', { mode: 'string' }),
+    askedBy: int('asked_by')
+      .notNull()
+      .references(() => accounts.id),
+    askedAt: instant('asked_at').notNull(),
+    decidedBy: int('decided_by').references(() => accounts.id),
+    decidedAt: instant('decided_at'),
+    note: text('note'),
+    returnedAt: instant('returned_at'),
+    version: version(),
+  },
+  (table) => [
+    index('transfer_asset').on(table.assetId, table.id),
+    index('transfer_from').on(table.fromSiteId, table.state, table.id),
+    index('transfer_to').on(table.toSiteId, table.state, table.id),
   ],
 )

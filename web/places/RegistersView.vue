@@ -188,6 +188,7 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
       }}</RouterLink>
     </nav>
     <p v-if="labelled" class="ways">
+      <RouterLink v-if="register === 'assets'" class="apart" to="/transfers">Transfers</RouterLink>
       <RouterLink :to="{ query: {} }" :aria-current="isTree ? undefined : 'true'">As a table</RouterLink>
       <RouterLink :to="{ query: { as: 'tree' } }" :aria-current="isTree ? 'true' : undefined">As a tree</RouterLink>
     </p>
@@ -222,6 +223,10 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
 
 <style scoped src="../kit/page.css"></style>
 <style scoped>
+.apart {
+  order: 1;
+  margin-left: auto;
+}
 .ways {
   display: flex;
   gap: 16px;

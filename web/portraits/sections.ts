@@ -1,4 +1,5 @@
 import { defineAsyncComponent } from 'vue'
+import { TransferSection } from '#web/assets'
 import type { SheetSection } from '#web/sheets'
 import type { AnyRecord } from './kinds'
 import DoneSection from './DoneSection.vue'
@@ -22,6 +23,7 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
     component: OpenSection,
   },
   { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
+  { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },
   { anchor: 'history', title: 'History', shown: hasOrders, component: DoneSection },
   { anchor: 'cost', title: 'Cost by year', shown: hasOrders, component: defineAsyncComponent(() => import('./CostSection.vue')) },
   { anchor: 'knows', title: 'Who knows it', shown: (record) => stands(record), component: KnowsSection },

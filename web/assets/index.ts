@@ -1,0 +1,1 @@
+export { default as TransferSection } from './TransferSection.vue'
