@@ -7,6 +7,7 @@ import { playLive } from './live'
 import { makePeople } from './people'
 import { makePlaces } from './places'
 import { makeAssets, makeCategories, makePayers, makeRules, makeStock, makeVendors } from './register'
+import { makeRegisters } from './registers'
 import { Rng } from './rng'
 import { makeViews } from './views'
 import { makeRuleBook, tellTargets } from './rules'
@@ -36,6 +37,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   playHistory(setting)
   playLive(setting)
   makeIntake(setting)
+  makeRegisters(setting)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)
   tellTargets(world)

@@ -58,6 +58,7 @@ export const TABLES = [
   'preventivePlans',
   'dues',
   'meterReadings',
+  'transfers',
   'equipment',
   'events',
 ] as const satisfies readonly (keyof typeof tables)[]

@@ -126,16 +126,18 @@ export interface Registers extends Record<RegisterName, { id: number }[]> {
 }
 
 export const readRegister = endpoint<
-  { register: RegisterName; q?: string; after?: string; limit?: number },
+  { register: RegisterName; q?: string; retired?: boolean; after?: string; limit?: number },
   { rows: Registers[RegisterName][number][]; next: string | null }
 >({
   method: 'GET',
   path: '/api/registers/:register',
-  says: 'The records of a register in use, by name.',
+  says: 'The records of a register that are in use, or those that are retired, by name.',
   may: 'desk.read',
-  input: Joi.object<{ register: RegisterName; q?: string; after?: string; limit?: number }, true>({
+  input: Joi.object<{ register: RegisterName; q?: string; retired?: boolean; after?: string; limit?: number }, true>({
     register: field.oneOf(REGISTERS).required(),
     q: field.search(),
+    /** Those that are retired instead of those in use. */
+    retired: Joi.boolean(),
     after: Joi.string().max(200),
     limit: field.limit(),
   }),

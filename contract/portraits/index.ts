@@ -111,8 +111,11 @@ export const readTree = endpoint<TreeInput, { rows: TreeNode[]; next: string | n
   input: Joi.object<TreeInput, true>({ under: field.oneOf(['place', 'asset'] as const), id: field.id(), after: Joi.string().max(200) }).and('under', 'id'),
 })
 
+/** A node without what is counted in it. */
+export type PathNode = Pick<TreeNode, 'type' | 'id' | 'code' | 'name'>
+
 /** The way down to a place or an asset, itself last. */
-export const readTreePath = endpoint<{ under: 'place' | 'asset'; id: number }, { nodes: TreeNode[] }>({
+export const readTreePath = endpoint<{ under: 'place' | 'asset'; id: number }, { nodes: PathNode[] }>({
   method: 'GET',
   path: '/api/tree/path',
   says: 'The nodes of the tree from the site down to one place or asset.',

@@ -80,6 +80,10 @@ CREATE INDEX `asset_path` ON `asset` (`path`);--> statement-breakpoint
 CREATE INDEX `asset_parent` ON `asset` (`parent_id`);--> statement-breakpoint
 CREATE INDEX `asset_serial` ON `asset` (`serial`);--> statement-breakpoint
 CREATE INDEX `asset_name` ON `asset` (`site_id`,`name`);--> statement-breakpoint
+CREATE INDEX `asset_find` ON `asset` (`tag`,`site_id`,`retired_at`,`search_text`);--> statement-breakpoint
+CREATE INDEX `order_open` ON `work_order` (`state`,`place_id`,`asset_id`,`site_id`,`discarded_at`,`completion_due_at`,`clock_stopped_at`,`finished_at`);--> statement-breakpoint
+CREATE INDEX `order_open_asset` ON `work_order` (`asset_id`,`state`);--> statement-breakpoint
+CREATE INDEX `order_open_place` ON `work_order` (`place_id`,`state`);--> statement-breakpoint
 CREATE INDEX `place_find` ON `place` (`site_id`,`code`,`retired_at`,`search_text`);--> statement-breakpoint
 -- Where each asset stands in its tree.
 UPDATE `asset` JOIN (

@@ -1,8 +1,8 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull, max, ne, notInArray, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNotNull, isNull, max, ne, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import * as contract from '#contract/portraits'
 import type { DoneWork, OpenWork, WhoKnows } from '#contract/portraits'
-import { FINISHED_STATES, OVER_STATES } from '#core/orders'
+import { FINISHED_STATES, OPEN_STATES } from '#core/orders'
 import { UNDECIDED_STATES } from '#core/requests'
 import { query, withinSites } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
@@ -41,7 +41,7 @@ async function readOpenOrders(db: Reader, who: Asker, on: SQL): Promise<Outgoing
   const rows = await db
     .select()
     .from(orders)
-    .where(and(on, notInArray(orders.state, OVER_STATES), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
+    .where(and(on, inArray(orders.state, [...OPEN_STATES]), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
     .orderBy(asc(orders.completionDueAt))
     .limit(MOST_OPEN)
   return rows.map((order) => ({

@@ -5,14 +5,12 @@ import type { Reader } from '#server/kit'
 import { seenRecord } from '#server/registers'
 import { assets, places } from '../tables'
 import { KEEPERS } from './keepers'
-import { withBadges } from './tree'
 import type { Found } from './tree'
 
-export default query(contract.readTreePath, async ({ db, who, input, now }) => {
+export default query(contract.readTreePath, async ({ db, who, input }) => {
   const row = await seenRecord(db, KEEPERS[input.under === 'place' ? 'places' : 'assets'], who, input.id)
   const nodes = input.under === 'place' ? await placesOnPath(db, String(row.path)) : await assetsOnPath(db, String(row.path))
-  // Nodes of one depth at a time: the badges of a branch go by its depth.
-  return { nodes: (await Promise.all(nodes.map((node) => withBadges(db, who, [node], now)))).flat() }
+  return { nodes: nodes.map(({ path: _, ...node }) => node) }
 })
 
 const idsOn = (path: string) => path.split('/').filter(Boolean).map(Number)

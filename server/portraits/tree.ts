@@ -1,8 +1,8 @@
-import { and, asc, eq, gt, inArray, isNull, notInArray, or, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray, isNotNull, isNull, like, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { TreeNode } from '#contract/portraits'
-import { OVER_STATES } from '#core/orders'
+import { OPEN_STATES } from '#core/orders'
 import { decodeCursor, encodeCursor, withinSites } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
 import { isLate } from '#server/registers'
@@ -107,43 +107,65 @@ async function countBelow(db: Reader, inPlaces: Found[], inAssets: Found[]): Pro
   return counts
 }
 
-const isOpen = (who: Asker) => and(notInArray(orders.state, OVER_STATES), isNull(orders.discardedAt), withinSites(who, orders.siteId))
+const isOpen = (who: Asker) => and(inArray(orders.state, [...OPEN_STATES]), isNull(orders.discardedAt), withinSites(who, orders.siteId))
 
 /**
- * From the open orders up rather than from the tree down: there are few of them, however large the tree. Brothers
- * share the path above them, so the next id on an order's path says which branch it is on.
+ * From the open orders up rather than from the tree down: there are few of them, however large the tree, and an index
+ * holds all that is asked of them (`order_open`). Brothers share the path above them, so the next id on an order's
+ * path says which branch it is on. What is recorded against an asset alone is where that stands.
  */
 async function badgesOfPlaces(db: Reader, who: Asker, nodes: Found[], now: Date): Promise<Map<number, Badge>> {
+  const above = pathAbove(nodes[0]!)
+  if (above === '/') return badgesOfSites(db, who, now)
   const own = alias(assets, 'own_asset')
   const at = alias(places, 'at_place')
-  return badges(branchOn(sql`${at.path}`, nodes), now, (columns) =>
+  const branch = branchOn(sql`${at.path}`, nodes)
+  const inside = like(at.path, `${above}%`)
+  const columns = { branch, ...counts(now) }
+  const [placed, unplaced] = await Promise.all([
     db
       .select(columns)
       .from(orders)
-      .leftJoin(own, eq(own.id, orders.assetId))
-      .innerJoin(at, sql`${at.id} = coalesce(${orders.placeId}, ${own.placeId})`)
-      .where(isOpen(who))
+      .innerJoin(at, eq(at.id, orders.placeId))
+      .where(and(isOpen(who), inside))
       .groupBy(sql`branch`),
-  )
+    db
+      .select(columns)
+      .from(orders)
+      .innerJoin(own, eq(own.id, orders.assetId))
+      .innerJoin(at, eq(at.id, own.placeId))
+      .where(and(isOpen(who), isNull(orders.placeId), inside))
+      .groupBy(sql`branch`),
+  ])
+  return summed([...placed, ...unplaced])
+}
+
+/** At the top every order of a site is in it. */
+async function badgesOfSites(db: Reader, who: Asker, now: Date): Promise<Map<number, Badge>> {
+  const rows = await db
+    .select({ siteId: orders.siteId, ...counts(now) })
+    .from(orders)
+    .where(and(isOpen(who), or(isNotNull(orders.placeId), isNotNull(orders.assetId))))
+    .groupBy(orders.siteId)
+  const tops = await db.select({ id: places.id, siteId: places.siteId }).from(places).where(isNull(places.parentId))
+  return summed(tops.flatMap((top) => rows.filter((row) => row.siteId === top.siteId).map((row) => ({ ...row, branch: String(top.id) }))))
 }
 
 async function badgesOfAssets(db: Reader, who: Asker, nodes: Found[], now: Date): Promise<Map<number, Badge>> {
   const at = alias(assets, 'at_asset')
-  return badges(branchOn(sql`${at.path}`, nodes), now, (columns) =>
-    db
-      .select(columns)
-      .from(orders)
-      .innerJoin(at, eq(at.id, orders.assetId))
-      .where(isOpen(who))
-      .groupBy(sql`branch`),
-  )
+  const rows = await db
+    .select({ branch: branchOn(sql`${at.path}`, nodes), ...counts(now) })
+    .from(at)
+    .innerJoin(orders, eq(orders.assetId, at.id))
+    .where(and(or(...nodes.map((node) => like(at.path, `${node.path}%`))), isOpen(who)))
+    .groupBy(sql`branch`)
+  return summed(rows)
 }
 
-type BadgeColumns = {
-  branch: SQL.Aliased<string>
-  open: SQL<string>
-  late: SQL<string>
-}
+const counts = (now: Date) => ({ open: sql<string>`count(*)`, late: sql<string>`coalesce(sum(${isLate(now)}), 0)` })
+
+/** "/1/7/" of a node at "/1/7/31/". */
+const pathAbove = ({ path }: Found) => path.replace(/\d+\/$/, '')
 
 /** The id of the path that stands at the depth of these nodes, all of one depth. */
 function branchOn(path: SQL, nodes: Found[]): SQL.Aliased<string> {
@@ -151,11 +173,11 @@ function branchOn(path: SQL, nodes: Found[]): SQL.Aliased<string> {
   return sql<string>`substring_index(substring_index(${path}, '/', ${depth + 1}), '/', -1)`.as('branch')
 }
 
-async function badges(
-  branch: SQL.Aliased<string>,
-  now: Date,
-  read: (columns: BadgeColumns) => PromiseLike<{ branch: string; open: string; late: string }[]>,
-): Promise<Map<number, Badge>> {
-  const rows = await read({ branch, open: sql<string>`count(*)`, late: sql<string>`coalesce(sum(${isLate(now)}), 0)` })
-  return new Map(rows.map((row) => [Number(row.branch), { open: Number(row.open), late: Number(row.late) }]))
+function summed(rows: { branch: string; open: string; late: string }[]): Map<number, Badge> {
+  const badges = new Map<number, Badge>()
+  for (const { branch, open, late } of rows) {
+    const before = badges.get(Number(branch)) ?? { open: 0, late: 0 }
+    badges.set(Number(branch), { open: before.open + Number(open), late: before.late + Number(late) })
+  }
+  return badges
 }

@@ -1,11 +1,10 @@
-import { and, isNull, notInArray, sql } from 'drizzle-orm'
+import { and, inArray, isNull, sql } from 'drizzle-orm'
 import type { RecordWork } from '#contract/registers'
-import { OVER_STATES } from '#core/orders'
+import { OPEN_STATES } from '#core/orders'
 import { UNDECIDED_STATES } from '#core/requests'
 import { standsLike, withinSites } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
 import { orders, requests } from '../tables'
-import { inArray } from 'drizzle-orm'
 import type { AnyKeeper, AnyRow } from './keeper'
 
 /** Orders past their target: the clock of those on hold stands. */
@@ -19,7 +18,7 @@ export async function workOn(db: Reader, keeper: AnyKeeper, row: AnyRow, who: Pi
       ? db
           .select({ open: sql<string>`count(*)`, late: sql<string>`coalesce(sum(${isLate(now)}), 0)` })
           .from(orders)
-          .where(and(onOrders, notInArray(orders.state, OVER_STATES), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
+          .where(and(onOrders, inArray(orders.state, [...OPEN_STATES]), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
       : [],
     onRequests
       ? db

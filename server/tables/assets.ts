@@ -54,6 +54,7 @@ export const assets = mysqlTable(
     index('asset_parent').on(table.parentId),
     index('asset_serial').on(table.serial),
     index('asset_name').on(table.siteId, table.name),
+    index('asset_find').on(table.tag, table.siteId, table.retiredAt, table.searchText),
   ],
 )
 

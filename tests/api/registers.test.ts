@@ -107,6 +107,8 @@ describe('an asset', () => {
     const retired = await maren.must(retireAsset, { id: busy, version, despiteOpen: true })
     expect(retired).toMatchObject({ state: 'retired', version: version + 1 })
     expect((await maren.must(findAssets, { q: tag })).rows.some((row) => row.id === busy)).toBe(false)
+    const listed = async (more: object) => (await maren.must(readRegister, { register: 'assets', q: tag, ...more })).rows.some((row) => row.id === busy)
+    expect([await listed({}), await listed({ retired: true })]).toEqual([false, true])
     expect((await maren.call(addAsset, { ...(await heater()), parentId: busy })).problem.reasons![0]).toMatchObject({ field: 'parentId' })
     expect((await maren.must(restoreAsset, { id: busy, version: version + 1 })).state).toBe('in_use')
     expect((await maren.must(findAssets, { q: tag })).rows.some((row) => row.id === busy)).toBe(true)

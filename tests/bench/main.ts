@@ -6,6 +6,7 @@ import { measureLists } from './lists'
 import { measureLive } from './live'
 import { measureMailBurst } from './mailBurst'
 import { measureQueue } from './queue'
+import { measureRegisters } from './registers'
 import { measureScreens } from './screens'
 import { measureSearch } from './search'
 import { measureStart } from './start'
@@ -27,6 +28,7 @@ const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = 
   { name: 'suggestionsbench', takes: { suggestions: measureSuggestions } },
   { name: 'listsbench', takes: { lists: measureLists } },
   { name: 'screensbench', takes: { screens: measureScreens } },
+  { name: 'registersbench', takes: { registers: measureRegisters } },
 ]
 const ALONE: Record<string, () => Promise<Measure[]> | Measure[]> = { bundles: measureBundles, start: async () => [await measureStart()] }
 

@@ -120,3 +120,31 @@ test('a record is retired with what is open on it said, and taken into use again
   await desk.until('it is', async () => (await one<{ at: string | null }>('SELECT retired_at AS at FROM asset WHERE id = ?', [busy.id])).at === null)
   expect(await desk.accessibilityFindings()).toEqual([])
 })
+
+test('a transfer is asked for by one and agreed by another, and the asset stands there at once', async () => {
+  const asset = await one<{ id: number; tag: string }>(
+    "SELECT a.id, a.tag FROM asset a WHERE a.tag LIKE 'FC-%' AND NOT EXISTS (SELECT 1 FROM work_order o WHERE o.asset_id = a.id AND o.state IN ('dispatched', 'on_job')) LIMIT 1",
+  )
+  await desk.go(`/registers/assets/${asset.id}`)
+  await desk.press('Ask for a transfer')
+  await desk.pick('To the place', 'GAN-204')
+  await desk.press('Ask for it')
+  await desk.reads('This is needed.')
+  await desk.type('Why (needed)', 'Warmer there')
+  await desk.press('Ask for it')
+  await desk.reads('Whoever answers there decides.')
+  await desk.reads('“Warmer there”')
+  expect(await desk.readsNot('It is back')).toBe(true)
+
+  const tobias = await (await Person.at(server.url)).signIn('tobias.achterberg')
+  await tobias.go('/transfers')
+  const row = `//li[contains(., '${asset.tag}')]`
+  await tobias.press('Agree', row)
+  await tobias.reads(`${asset.tag}: agree.`)
+  const placed = async () => (await one<{ code: string }>('SELECT p.code FROM asset a JOIN place p ON p.id = a.place_id WHERE a.id = ?', [asset.id])).code
+  expect(await placed()).toBe('GAN-204')
+  expect(await tobias.accessibilityFindings()).toEqual([])
+  await tobias.quit()
+  // The page that asked hears of it by itself.
+  await desk.find(By.xpath("//*[@data-field='placeId']//button[contains(., 'GAN-204')]"))
+})

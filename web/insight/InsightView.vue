@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from 'chart.js'
 import { nextTick, onUnmounted, ref, watch } from 'vue'
-import { RouterLink } from 'vue-router'
 import { readFigures } from '#contract/insight'
 import { formatMinor } from '#core/kit'
-import { dayOf, ProblemNote, theme, useRead } from '#web/kit'
+import { dayOf, ProblemNote, RecordLink, theme, useRead } from '#web/kit'
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip)
 const figures = useRead(readFigures, {})
@@ -92,7 +91,7 @@ function draw(): void {
           <tbody>
             <tr v-for="row in figures.value.value.repeats" :key="row.assetId">
               <td>
-                <RouterLink class="mono" :to="`/registers/assets?q=${row.tag}`">{{ row.tag }}</RouterLink> {{ row.name }}
+                <RecordLink class="mono" :record="{ register: 'assets', id: row.assetId }">{{ row.tag }}</RecordLink> {{ row.name }}
               </td>
               <td class="amount">{{ row.repairs }}</td>
               <td class="amount violet">{{ formatMinor(row.costMinor) }}</td>

@@ -1,4 +1,5 @@
 import type { SearchFound, SearchType } from '#contract/lists'
+import { addressOf } from '#web/kit'
 
 export const TYPE_NAMES: Record<SearchType, { one: string; many: string }> = {
   order: { one: 'Order', many: 'Orders' },
@@ -13,5 +14,5 @@ export const TYPE_NAMES: Record<SearchType, { one: string; many: string }> = {
 export function addressForFound(one: Pick<SearchFound, 'type' | 'id' | 'title' | 'station'>): string {
   if (one.type === 'request' || one.type === 'conversation') return `/desk/${one.station}/request/${one.id}`
   if (one.type === 'order') return `/desk/${one.station}/order/${one.id}`
-  return `/registers/${{ place: 'places', asset: 'assets', person: 'people' }[one.type]}?q=${encodeURIComponent(one.title)}`
+  return addressOf({ register: ({ place: 'places', asset: 'assets', person: 'people' } as const)[one.type], id: one.id })
 }

@@ -428,5 +428,5 @@ test('what was found opens where it belongs', () => {
   const found = (type: 'order', station: 'field' | null, title = 'W-7') => addressForFound({ type, id: 7, title, station })
   expect(found('order', 'field')).toBe('/desk/field/order/7')
   expect(found('conversation' as never, 'triage' as never)).toBe('/desk/triage/request/7')
-  expect(found('person' as never, null, 'Osric Vane')).toBe('/registers/people?q=Osric%20Vane')
+  expect(found('person' as never, null, 'Osric Vane')).toBe('/registers/people/7')
 })

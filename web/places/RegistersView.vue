@@ -84,7 +84,7 @@ async function readPages() {
   const rows: Row[] = []
   let after: string | undefined
   for (let page = 0; page < pages.value; page++) {
-    const answer = await call(readRegister, { register: register.value, q: asked.value, after, limit: 50 })
+    const answer = await call(readRegister, { register: register.value, q: asked.value, retired: retired.value || undefined, after, limit: 50 })
     rows.push(...(answer.rows as unknown as Row[]))
     after = answer.next ?? undefined
     if (!after) break
@@ -94,16 +94,20 @@ async function readPages() {
 const session = useSession()
 const portrait = usePortrait()
 const adding = ref(false)
+/** Those that are retired instead of those in use. */
+const retired = ref(false)
 const isTree = computed(() => route.query.as === 'tree')
 const mayAdd = computed(() => session.can(KINDS[register.value].add.may as Permission))
 offerActs(() => (mayAdd.value ? [{ label: `New ${ONE_OF[register.value].name}`, run: () => (adding.value = true) }] : []))
 
 /** The rows stay while more of the same register are read. */
-const list = useReadAs(() => ['register', register.value, asked.value, pages.value], readPages, { holds: ([, before]) => before === register.value })
+const list = useReadAs(() => ['register', register.value, asked.value, retired.value, pages.value], readPages, {
+  holds: ([, before]) => before === register.value,
+})
 const rows = computed(() => list.value.value?.rows ?? [])
 const labelled = computed(() => (register.value === 'places' || register.value === 'assets' ? register.value : null))
 const chosen = ref<number[]>([])
-watch([register, asked], () => {
+watch([register, asked, retired], () => {
   pages.value = 1
   chosen.value = []
 })
@@ -187,10 +191,11 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
         REGISTER_NAMES[key]
       }}</RouterLink>
     </nav>
-    <p v-if="labelled" class="ways">
+    <p class="ways">
+      <NCheckbox v-if="!(labelled && isTree)" v-model:checked="retired">Retired ones</NCheckbox>
       <RouterLink v-if="register === 'assets'" class="apart" to="/transfers">Transfers</RouterLink>
-      <RouterLink :to="{ query: {} }" :aria-current="isTree ? undefined : 'true'">As a table</RouterLink>
-      <RouterLink :to="{ query: { as: 'tree' } }" :aria-current="isTree ? 'true' : undefined">As a tree</RouterLink>
+      <RouterLink v-if="labelled" :to="{ query: {} }" :aria-current="isTree ? undefined : 'true'">As a table</RouterLink>
+      <RouterLink v-if="labelled" :to="{ query: { as: 'tree' } }" :aria-current="isTree ? 'true' : undefined">As a tree</RouterLink>
     </p>
     <TreeView v-if="labelled && isTree" />
     <LabelBar v-else-if="labelled" :kind="labelled" :ids="chosen" />
@@ -210,8 +215,8 @@ function shown(row: Row, { key, as }: { key: string; as?: string }): string {
           @scroll="scrolled"
         />
         <p v-else class="soft">
-          Nothing in {{ REGISTER_NAMES[register].toLowerCase() }} is called “{{ asked }}”. Part of a code or a name is enough; every word has to be there as it
-          begins.
+          Nothing {{ retired ? 'retired ' : '' }}in {{ REGISTER_NAMES[register].toLowerCase()
+          }}<template v-if="asked"> is called “{{ asked }}”. Part of a code or a name is enough; every word has to be there as it begins</template>.
         </p>
         <p v-if="list.value.value.more"><NButton size="small" :loading="list.busy.value" @click="pages++">Show 50 more</NButton></p>
       </section>

@@ -9,7 +9,7 @@ import RecordPortrait from './RecordPortrait.vue'
 /** A Portrait beside what one is working on, which stays as it is. */
 const portrait = usePortrait()
 const route = useRoute()
-const width = computed(() => `${Math.min(720, window.innerWidth)}px`)
+const width = computed(() => `${Math.min(600, window.innerWidth)}px`)
 watch(
   () => route.fullPath,
   () => portrait.close(),

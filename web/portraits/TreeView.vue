@@ -5,7 +5,7 @@ import type { TreeOption } from 'naive-ui/es/tree'
 import { h, nextTick, onMounted, onUpdated, ref } from 'vue'
 import type { VNodeChild } from 'vue'
 import { readTree, readTreePath } from '#contract/portraits'
-import type { TreeNode } from '#contract/portraits'
+import type { PathNode, TreeNode } from '#contract/portraits'
 import type { ById } from '#contract/registers'
 import {
   assetChoices,
@@ -139,12 +139,12 @@ async function findAny(text: string): Promise<Choice[]> {
 }
 
 /** What a node can be put into, and how that is said to the server. */
-function changeFor(what: TreeNode, into: TreeNode): Record<string, unknown> | null {
+function changeFor(what: PathNode, into: PathNode): Record<string, unknown> | null {
   if (what.type === 'place') return into.type === 'place' ? { parentId: into.id } : null
   return into.type === 'asset' ? { parentId: into.id } : { parentId: null, placeId: into.id }
 }
 
-async function move(what: TreeNode, into: TreeNode): Promise<void> {
+async function move(what: PathNode, into: PathNode): Promise<void> {
   moving.value = null
   const change = changeFor(what, into)
   if (!change) return undo.say(`${what.code} is a place: it stands in a place, not in an asset.`, undefined, true)
