@@ -55,7 +55,7 @@ test('asked for, seen and agreed at the other site, where it then stands with it
   expect(asked).toMatchObject({ state: 'asked', to: { place: null }, may: ['withdraw'] })
   const seen = (await yusuf.must(listTransfers, {})).rows.find((row) => row.id === asked.id)!
   expect(seen).toMatchObject({ askedBy: 'Maren Quill', may: ['agree', 'refuse'], asset: { tag: whole.tag } })
-  for (let tries = 0; tries < 60 && !(await yusuf.must(listNotices, {})).rows.some((one) => one.sentence.includes(whole.tag!)); tries++)
+  for (let tries = 0; tries < 60 && !(await yusuf.must(listNotices, {})).rows.some((one) => one.sentence.includes(whole.tag)); tries++)
     await new Promise((resolve) => setTimeout(resolve, 100))
   expect((await yusuf.must(listNotices, {})).rows.map((one) => one.sentence).join()).toContain(`asks for ${whole.tag} Transfer pump to go from`)
   expect((await yusuf.call(agreeTransfer, { id: asked.id, version: 1 })).problem.reasons).toEqual([expect.objectContaining({ field: 'placeId' })])

@@ -1,5 +1,5 @@
 import { readAsset } from '#contract/assets'
-import type { Endpoint, InputOf } from '#contract/kit'
+import type { Endpoint } from '#contract/kit'
 import { findAssets, findPlaces, readPlace } from '#contract/places'
 import { readPortraitCosts, readPortraitTimeline, readPortraitWork, readTree, readTreePath } from '#contract/portraits'
 import { Client } from '../kit'
@@ -29,9 +29,9 @@ export async function measureRegisters(house: House, server: Running): Promise<M
     let right = true
     for (let n = 0; n < ROUNDS; n++) {
       const began = performance.now()
-      const answer = await desk.must(endpoint, input as InputOf<typeof endpoint>)
+      const answer = await desk.must(endpoint, input)
       took.push(performance.now() - began)
-      right &&= holds(answer as Answer)
+      right &&= holds(answer)
     }
     const ms = median(took)
     return {

@@ -71,6 +71,7 @@ test('the Portrait of the asset opens beside a Sheet by key, is changed there, a
   const order = await one<{ id: number; asset_id: number; tag: string }>(
     "SELECT o.id, o.asset_id, a.tag FROM work_order o JOIN asset a ON a.id = o.asset_id WHERE o.state = 'ready' LIMIT 1",
   )
+  await house.rows('UPDATE asset SET `condition` = NULL WHERE id = ?', [order.asset_id])
   await desk.go(`/desk/dispatch/order/${order.id}`)
   await desk.reads('This asset')
   await desk.driver.executeScript('document.getElementById("sheet").focus()')
