@@ -5,7 +5,7 @@ import { counted, foldText } from '#core/kit'
 import type { Reason } from '#core/kit'
 import { isWithin, movedPaths, pathUnder } from '#core/registers'
 import type { Reader, Tx } from '#server/kit'
-import { takenBy } from '#server/registers'
+import { lockTree, takenBy } from '#server/registers'
 import type { Keeper, RecordRow } from '#server/registers'
 import { assets, orders, places, requests, transfers } from '../tables'
 
@@ -38,6 +38,7 @@ export const assetKeeper: Keeper<AssetFields> = {
       reasons.push(...(await takenBy(tx, { ...find, where, field: 'serial', word: `Serial number ${after.serial}` }, nameOf)))
     }
     if (after.parentId && after.parentId !== before?.parentId) {
+      await lockTree(tx, after.siteId)
       const [parent] = await tx.select().from(assets).where(eq(assets.id, after.parentId))
       if (before && parent && isWithin(parent, before))
         reasons.push({ code: 'circle', sentence: `${parent.tag} ${parent.name} is part of this one: it cannot be part of its own part.`, field: 'parentId' })

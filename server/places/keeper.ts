@@ -5,7 +5,7 @@ import { mayHold, PLACE_FIELDS, PLACE_KIND_NAMES } from '#core/places'
 import type { PlaceFields } from '#core/places'
 import { isWithin, movedPaths, pathUnder } from '#core/registers'
 import type { Tx } from '#server/kit'
-import { takenBy } from '#server/registers'
+import { lockTree, takenBy } from '#server/registers'
 import type { Keeper, RecordRow } from '#server/registers'
 import { assets, orders, places, requests } from '../tables'
 
@@ -41,6 +41,7 @@ export const placeKeeper: Keeper<PlaceFields> = {
         )),
       )
     if (before && after.parentId === before.parentId) return reasons
+    await lockTree(tx, after.siteId)
     if (after.kind === 'site') return [...reasons, { code: 'site_place', sentence: 'A site stands in nothing, and is made in Setup.', field: 'kind' }]
     if (!after.parentId)
       return [...reasons, { code: 'parent_missing', sentence: 'Say what it is within: a building, a floor, or the site.', field: 'parentId' }]
@@ -76,6 +77,7 @@ export const placeKeeper: Keeper<PlaceFields> = {
   },
 
   async holds(db, row) {
+    if ((row as PlaceRow).kind === 'site') return [{ code: 'site_place', sentence: 'A site stays: it is set up, and closed, by administrators.' }]
     const inside = await db
       .select({ n: sql<string>`count(*)` })
       .from(places)

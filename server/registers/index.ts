@@ -1,4 +1,5 @@
 export * from './keeper'
+export * from './lockTree'
 export * from './taken'
 export * from './recordRoutes'
 export * from './recordWork'

@@ -12,6 +12,7 @@ import type { Asker, Outgoing, Route, Tell, Tx } from '#server/kit'
 import { anyKeeper } from './keeper'
 import type { AnyKeeper, AnyRow, Keeper } from './keeper'
 import { lockRecord, recordSheet, seenRecord } from './readRecord'
+import { namesIn } from './recordNames'
 import { workOn } from './recordWork'
 
 /** What a register promises. */
@@ -88,7 +89,7 @@ export function recordRoutes<Fields, Add extends { siteId?: number }, Edit exten
       const open = await workOn(tx, keeper, row, who, now)
       if (!input.despiteOpen && open.openOrders + open.openRequests > 0) throw new Refusal([stillOpen(open)])
       await setRetired(tx, keeper, row, now)
-      const successor = row.successorId ? String(row.successorId) : null
+      const successor = (await namesIn(tx, keeper.fields, row)).successorId ?? null
       await tell({
         kind: 'register.retire',
         siteId: row.siteId ?? null,

@@ -94,6 +94,33 @@ describe('an asset', () => {
     expect((await house.rows<{ path: string }>('SELECT path FROM asset WHERE id = ?', [seal.id]))[0]!.path).toBe(`/${pump.id}/${seal.id}/`)
   })
 
+  test('of two who put each into the other at once, one is told that it would be a circle', async () => {
+    const pairs = await Promise.all(
+      Array.from({ length: 6 }, async () => [await maren.must(addAsset, await heater()), await maren.must(addAsset, await heater())] as const),
+    )
+    for (const [one, other] of pairs) {
+      const replies = await Promise.all([
+        maren.call(editAsset, { id: one.id, version: 1, parentId: other.id }),
+        maren.call(editAsset, { id: other.id, version: 1, parentId: one.id }),
+      ])
+      expect(replies.map((reply) => reply.status).sort()).toEqual([200, 422])
+      const rows = await house.rows<{ id: number; parent_id: number | null; path: string }>('SELECT id, parent_id, path FROM asset WHERE id IN (?, ?)', [
+        one.id,
+        other.id,
+      ])
+      const [root, leaf] = [rows.find((row) => row.parent_id === null)!, rows.find((row) => row.parent_id !== null)!]
+      expect([root.path, leaf.path]).toEqual([`/${root.id}/`, `/${root.id}/${leaf.id}/`])
+    }
+  })
+
+  test('that is replaced names its successor when it is retired', async () => {
+    const [old, next] = [await maren.must(addAsset, await heater()), await maren.must(addAsset, await heater())]
+    await maren.must(editAsset, { id: old.id, version: 1, successorId: next.id })
+    await maren.must(retireAsset, { id: old.id, version: 2 })
+    const { entries } = await maren.must(readPortraitTimeline, { register: 'assets', id: old.id })
+    expect(entries[0]).toMatchObject({ kind: 'register.retire', details: { successor: `${next.tag} Bench heater` } })
+  })
+
   test('is retired though work is open on it only when that is said; nobody chooses it then; it can come back', async () => {
     const busy = (
       await house.rows<{ id: number }>(

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { ONE_OF } from '#core/registers'
+import { ONE_OF, REGISTER_NAMES } from '#core/registers'
 import type { RegisterName } from '#core/registers'
 import { CallProblem, call, ProblemNote, useUndo } from '#web/kit'
 import { NButton } from 'naive-ui/es/button'
@@ -22,7 +22,7 @@ const retiring = ref(false)
 const begun = ref<string | null>(null)
 
 function whyNot(name: string): string | undefined {
-  if (!it.value.mayEdit) return `Your role reads ${ONE_OF[props.register].name}s and does not change them.`
+  if (!it.value.mayEdit) return `Your role reads ${REGISTER_NAMES[props.register].toLowerCase()} and does not change them.`
   if (it.value.state === 'retired') return 'It is retired. Take it into use again to change it.'
   return kind.fields[name]?.fixed
 }
