@@ -58,7 +58,8 @@ const sayWhat = (row: TransferRow) =>
     <li v-for="row in rows" :key="row.id">
       <p>
         <strong :class="{ late: isOverdue(row) }">{{ TRANSFER_STATE_NAMES[row.state] }}</strong>
-        <template v-if="named">
+        {{ ' '
+        }}<template v-if="named">
           <RecordLink :record="{ register: 'assets', id: row.asset.id }"
             ><span class="mono">{{ row.asset.tag }}</span> {{ row.asset.name }}</RecordLink
           ></template
@@ -66,8 +67,10 @@ const sayWhat = (row: TransferRow) =>
         from {{ row.from.place }}, {{ row.from.site }}, to {{ row.to.place ? `${row.to.place}, ` : '' }}{{ row.to.site }}; {{ sayWhat(row) }}
       </p>
       <p class="soft">
-        {{ row.askedBy }}, <span class="mono">{{ shortTime(row.askedAt) }}</span>: “{{ row.reason }}”<template v-if="row.decidedBy">
-          {{ row.decidedBy }}, <span class="mono">{{ shortTime(row.decidedAt!) }}</span><template v-if="row.note">: “{{ row.note }}”</template></template
+        {{ row.askedBy }}, <span class="mono">{{ shortTime(row.askedAt) }}</span>: “{{ row.reason }}”.<template v-if="row.decidedBy">
+          {{ ' ' }} {{ row.decidedBy }}, <span class="mono">{{ shortTime(row.decidedAt!) }}</span><template v-if="row.note"
+            >: “{{ row.note }}”</template
+          ></template
         >
       </p>
       <p v-if="row.may.length && !isAsked(row)" class="acts">

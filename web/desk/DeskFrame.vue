@@ -355,4 +355,14 @@ function inSight(element: HTMLElement): boolean {
     display: none;
   }
 }
+/* Forced colours show borders that are not seen otherwise: only where one is keeps its own. */
+@media (forced-colors: active) {
+  .station:not(.here) {
+    border-bottom-color: Canvas;
+  }
+  .rooms a:not([aria-current='page']),
+  .spine a:not([aria-current='page']) {
+    border-left-color: Canvas;
+  }
+}
 </style>

@@ -299,4 +299,10 @@ kbd {
   border-radius: 3px;
   padding: 0 5px;
 }
+@media (forced-colors: active) {
+  .row.here {
+    outline: 2px solid Highlight;
+    outline-offset: -2px;
+  }
+}
 </style>

@@ -70,6 +70,8 @@ const hatch = computed(() => `${Math.min(100, Math.max(14, (used.value - 1) * 10
   box-shadow: inset 0 0 0 1px var(--line-strong);
   overflow: hidden;
   flex: none;
+  /* Time is drawn: where the system forces its colours, the drawing keeps ours. */
+  forced-color-adjust: none;
 }
 .wide .trough {
   width: 120px;

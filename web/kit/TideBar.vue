@@ -23,6 +23,7 @@ defineProps<{ station: StationCount }>()
   background: rgb(255 255 255 / 12%);
   border-radius: 2px;
   overflow: hidden;
+  forced-color-adjust: none;
 }
 .tide > span {
   min-width: 5px;
