@@ -20,7 +20,13 @@ const desk: RouteRecordRaw[] = [
     meta: { may: 'desk.read', title: 'The Desk' },
   },
   { path: '/lists', name: 'listsHome', component: () => import('./lists/ListsHome.vue'), meta: { may: 'desk.read', title: 'Lists' } },
-  { path: '/lists/:kind(orders|requests)', name: 'list', component: () => import('./lists/ListView.vue'), meta: { may: 'desk.read', title: 'Lists' } },
+  {
+    path: '/lists/:kind(orders|requests)',
+    name: 'list',
+    component: () => import('./lists/ListView.vue'),
+    props: true,
+    meta: { may: 'desk.read', title: 'Lists' },
+  },
   { path: '/search', name: 'search', component: () => import('./lists/SearchView.vue'), meta: { may: 'desk.read', title: 'Search' } },
   {
     path: `/registers/:register(${REGISTERS.join('|')})/:id(\\d+)`,

@@ -1,4 +1,5 @@
 export * from './rows'
 export * from './views'
 export * from './moves'
+export * from './changes'
 export * from './search'

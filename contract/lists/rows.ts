@@ -5,6 +5,8 @@ import type { OrderLine } from '#contract/orders'
 import type { RequestLine } from '#contract/requests'
 import { LIST_KINDS } from '#core/lists'
 import type { ListKind } from '#core/lists'
+import { REGISTERS } from '#core/registers'
+import type { RegisterName } from '#core/registers'
 
 /** A list as its address says it: "state=ready,dispatched&finished=-30d..&sort=-finished". */
 const ask = () => Joi.string().allow('').max(1500)
@@ -34,6 +36,29 @@ export const listRequestLines = endpoint<PageAsk, Page<RequestLine>>({
   input: Joi.object<PageAsk, true>(pageAsk),
 })
 
+/** What stands in a cell of a register: text, an amount as its field says, yes or no, or nothing. */
+export type RecordCell = string | number | boolean | null
+
+/** A record as a row of its register. */
+export interface RecordLine {
+  id: number
+  version: number
+  /** What it is called by: its code, its tag, or its name. */
+  number: string
+  heading: string
+  retired: boolean
+  /** By column; a record that is named is named in words. */
+  cells: Record<string, RecordCell>
+}
+
+export const listRecordLines = endpoint<{ register: RegisterName } & PageAsk, Page<RecordLine>>({
+  method: 'GET',
+  path: '/api/lists/registers/:register',
+  says: 'Records of a register by any field, as the address of a list says, keyset-paged.',
+  may: 'desk.read',
+  input: Joi.object<{ register: RegisterName } & PageAsk, true>({ register: field.oneOf(REGISTERS).required(), ...pageAsk }),
+})
+
 export interface ListFacts {
   /** How many rows there are, counted up to a bound. */
   count: number
@@ -56,7 +81,8 @@ export interface ListGroup {
   value: string
   label: string
   count: number
-  past: number
+  /** Past their target; null where there are no targets. */
+  past: number | null
   estimateMinor: number | null
 }
 

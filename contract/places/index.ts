@@ -3,8 +3,6 @@ import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import type { AssetFields } from '#core/assets'
 import { LABEL_SIZES } from '#core/places'
-import { REGISTERS } from '#core/registers'
-import type { RegisterName } from '#core/registers'
 import type { LabelSize } from '#core/places'
 
 export interface PlaceRow {
@@ -102,45 +100,6 @@ export const readAssetSays = endpoint<{ id: number }, AssetSays>({
   says: 'Place, payer, vendor and contact of an asset: what choosing it fills in.',
   may: 'desk.read',
   input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
-})
-
-export interface Registers extends Record<RegisterName, { id: number }[]> {
-  places: { id: number; code: string; name: string; kind: string; within: string }[]
-  assets: { id: number; tag: string; name: string; classCode: string | null; place: string; warrantyUntil: string | null }[]
-  people: { id: number; name: string; title: string | null; email: string | null; place: string | null }[]
-  vendors: {
-    id: number
-    name: string
-    service: string | null
-    email: string
-    phone: string | null
-    contractUntil: string | null
-    insuranceUntil: string | null
-    markupBp: number | null
-  }[]
-  payers: { id: number; code: string; name: string; kind: string; taxBp: number }[]
-  parts: { id: number; code: string; name: string; unit: string; inStock: string; averageCostMinor: number }[]
-  teams: { id: number; name: string; members: number }[]
-  stores: { id: number; name: string; place: string | null; kinds: number }[]
-  equipment: { id: number; tag: string; name: string; lentTo: string | null }[]
-}
-
-export const readRegister = endpoint<
-  { register: RegisterName; q?: string; retired?: boolean; after?: string; limit?: number },
-  { rows: Registers[RegisterName][number][]; next: string | null }
->({
-  method: 'GET',
-  path: '/api/registers/:register',
-  says: 'The records of a register that are in use, or those that are retired, by name.',
-  may: 'desk.read',
-  input: Joi.object<{ register: RegisterName; q?: string; retired?: boolean; after?: string; limit?: number }, true>({
-    register: field.oneOf(REGISTERS).required(),
-    q: field.search(),
-    /** Those that are retired instead of those in use. */
-    retired: Joi.boolean(),
-    after: Joi.string().max(200),
-    limit: field.limit(),
-  }),
 })
 
 export const printLabels = endpoint<{ kind: 'places' | 'assets'; ids: string; size: LabelSize }, Blob>({

@@ -6,6 +6,8 @@ import type { OrderKind, OrderState } from '#core/orders'
 import { REGISTERS } from '#core/registers'
 import type { RegisterName } from '#core/registers'
 
+export * from './kinds'
+
 export interface OfRecord {
   register: RegisterName
   id: number

@@ -1,7 +1,8 @@
 import { formatClause, parseClause } from './clauses'
 import type { Clause } from './clauses'
-import { LIST_FIELDS, listField, USUAL_COLUMNS, USUAL_SORT } from './fields'
-import type { ListKind } from './fields'
+import { fieldIn, LIST_FIELDS, USUAL_COLUMNS, usualSort } from './fields'
+import type { ListKind, ListSort } from './fields'
+import type { ListField } from './shapes'
 
 export const PAGE_SIZES = ['10', '20', '50', 'all'] as const
 export type PageSize = (typeof PAGE_SIZES)[number]
@@ -9,10 +10,12 @@ export type PageSize = (typeof PAGE_SIZES)[number]
 /** Everything about how a list looks: what the address bar holds, a view saves and the server answers. */
 export interface ListAsk {
   kind: ListKind
+  /** What it can be asked for, by who looks at it. */
+  fields: readonly ListField[]
   clauses: Clause[]
-  sort: { field: string; down: boolean }
+  sort: ListSort
   group: string | null
-  columns: string[]
+  columns: readonly string[]
   size: PageSize
   compact: boolean
 }
@@ -27,7 +30,7 @@ const ROWS = 'rows'
  * A list from its address, like "state=ready,dispatched&finished=-30d..&sort=-finished".
  * What cannot be read is left out and named in `wrong`.
  */
-export function parseAsk(kind: ListKind, address: string): { ask: ListAsk; wrong: string[] } {
+export function parseAsk(kind: ListKind, address: string, fields: readonly ListField[] = LIST_FIELDS[kind]): { ask: ListAsk; wrong: string[] } {
   const given = new URLSearchParams(address)
   const wrong: string[] = []
   const take = <T>(name: string, read: (text: string) => T | null, otherwise: T): T => {
@@ -42,16 +45,16 @@ export function parseAsk(kind: ListKind, address: string): { ask: ListAsk; wrong
     SORT,
     (text) => {
       const field = text.replace(/^-/, '')
-      return listField(kind, field)?.sorts ? { field, down: text.startsWith('-') } : null
+      return fieldIn(fields, field)?.sorts ? { field, down: text.startsWith('-') } : null
     },
-    USUAL_SORT,
+    usualSort(kind),
   )
-  const group = take<string | null>(GROUP, (text) => (listField(kind, text)?.groups ? text : null), null)
-  const columns = take(
+  const group = take<string | null>(GROUP, (text) => (fieldIn(fields, text)?.groups ? text : null), null)
+  const columns = take<readonly string[]>(
     COLUMNS,
     (text) => {
       const names = [...new Set(text.split(','))]
-      return names.every((name) => listField(kind, name)?.shows) ? names : null
+      return names.every((name) => fieldIn(fields, name)?.shows) ? names : null
     },
     USUAL_COLUMNS[kind],
   )
@@ -59,19 +62,21 @@ export function parseAsk(kind: ListKind, address: string): { ask: ListAsk; wrong
   const compact = take(ROWS, (text) => (text === 'compact' ? true : text === 'comfortable' ? false : null), false)
   const clauses: Clause[] = []
   for (const [name, text] of given) {
-    const clause = clauses.some((one) => one.field === name) ? null : parseClause(kind, name, text)
+    const field = fieldIn(fields, name)
+    const clause = !field || clauses.some((one) => one.field === name) ? null : parseClause(field, text)
     if (clause) clauses.push(clause)
     else wrong.push(name)
   }
-  return { ask: { kind, clauses, sort, group, columns, size, compact }, wrong }
+  return { ask: { kind, fields, clauses, sort, group, columns, size, compact }, wrong }
 }
 
 /** The address of a list; what is as usual is left out. {@link parseAsk} reads it back. */
 export function formatAsk(ask: ListAsk): string {
   const address = new URLSearchParams()
-  const order = (clause: Clause) => LIST_FIELDS[ask.kind].findIndex((field) => field.name === clause.field)
+  const order = (clause: Clause) => ask.fields.findIndex((field) => field.name === clause.field)
   for (const clause of [...ask.clauses].sort((a, b) => order(a) - order(b))) address.set(clause.field, formatClause(clause))
-  if (ask.sort.field !== USUAL_SORT.field || ask.sort.down !== USUAL_SORT.down) address.set(SORT, `${ask.sort.down ? '-' : ''}${ask.sort.field}`)
+  const usual = usualSort(ask.kind)
+  if (ask.sort.field !== usual.field || ask.sort.down !== usual.down) address.set(SORT, `${ask.sort.down ? '-' : ''}${ask.sort.field}`)
   if (ask.group) address.set(GROUP, ask.group)
   if (ask.columns.join() !== USUAL_COLUMNS[ask.kind].join()) address.set(COLUMNS, ask.columns.join(','))
   if (ask.size !== '50') address.set(SIZE, ask.size)
@@ -84,6 +89,9 @@ export function formatAsk(ask: ListAsk): string {
 export function withClause(ask: ListAsk, clause: Clause): ListAsk {
   return { ...ask, clauses: [...ask.clauses.filter((one) => one.field !== clause.field), clause] }
 }
+
+/** The field an ask speaks of by its name, which {@link parseAsk} has seen to be there. */
+export const askedField = (ask: Pick<ListAsk, 'fields'>, name: string): ListField => fieldIn(ask.fields, name)!
 
 export function withoutField(ask: ListAsk, field: string): ListAsk {
   return { ...ask, clauses: ask.clauses.filter((one) => one.field !== field) }

@@ -22,6 +22,9 @@ export function startOfDay(text: string, now: Date, zone: string): Date {
   return day.toJSDate()
 }
 
+/** The day itself, as a column of days holds it: "2026-11-25". @throws RangeError when it is no day */
+export const calendarDay = (text: string, now: Date, zone: string): string => DateTime.fromJSDate(startOfDay(text, now, zone), { zone }).toISODate()!
+
 /** The first instant after a day: spans are asked for with both their days in them. */
 export function endOfDay(text: string, now: Date, zone: string): Date {
   return DateTime.fromJSDate(startOfDay(text, now, zone), { zone })

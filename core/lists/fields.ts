@@ -1,28 +1,18 @@
 import { HOLD_REASON_NAMES, ORDER_KIND_NAMES, ORDER_STATE_NAMES } from '#core/orders'
+import type { Permission } from '#core/people'
+import { REGISTER_NAMES, REGISTERS } from '#core/registers'
+import type { RegisterName } from '#core/registers'
 import { CHANNEL_NAMES, CONSEQUENCE_NAMES, PRIORITY_NAMES, REQUEST_STATE_NAMES, URGENCY_NAMES } from '#core/requests'
+import { REGISTER_COLUMNS, REGISTER_LIST_FIELDS } from './registerFields'
+import type { ListField } from './shapes'
 
-export const LIST_KINDS = ['orders', 'requests'] as const
-export type ListKind = (typeof LIST_KINDS)[number]
+/** Lists of work; every register is a list of its own beside them. */
+export const WORK_LISTS = ['orders', 'requests'] as const
+export const LIST_KINDS = [...WORK_LISTS, ...REGISTERS] as const
+export type ListKind = (typeof WORK_LISTS)[number] | RegisterName
 
-/** What a field named by id refers to. */
-export type Register = 'place' | 'asset' | 'category' | 'trade' | 'team' | 'account' | 'payer' | 'technician' | 'vendor'
-
-/** How a field is asked about: one of a few, one of a register, a span of money or days, words, or yes and no. */
-export type FieldShape = 'choice' | 'named' | 'money' | 'day' | 'text' | 'words' | 'flag'
-
-export interface ListField {
-  name: string
-  label: string
-  shape: FieldShape
-  choices?: Record<string, string>
-  register?: Register
-  /** May be empty, so that “none” and “any” can be asked for. */
-  empties?: boolean
-  /** Whether rows can be put in order by it, brought together by it, and show it in a column. */
-  sorts?: boolean
-  groups?: boolean
-  shows?: boolean
-}
+export const isRegister = (kind: ListKind): kind is RegisterName => (REGISTERS as readonly string[]).includes(kind)
+export const LIST_NAMES: Record<ListKind, string> = { orders: 'Orders', requests: 'Requests', ...REGISTER_NAMES }
 
 const STANDINGS = { on_time: 'On time', close: 'Close to target', past: 'Past target' }
 
@@ -85,15 +75,24 @@ const REQUEST_FIELDS: ListField[] = [
   { name: 'repeats', label: 'Said to be not fixed', shape: 'flag' },
 ]
 
-export const LIST_FIELDS: Record<ListKind, ListField[]> = { orders: ORDER_FIELDS, requests: REQUEST_FIELDS }
+export const LIST_FIELDS: Record<ListKind, readonly ListField[]> = { orders: ORDER_FIELDS, requests: REQUEST_FIELDS, ...REGISTER_LIST_FIELDS }
 
-export const listField = (kind: ListKind, name: string): ListField | undefined => LIST_FIELDS[kind].find((field) => field.name === name)
+/** The fields of a list that somebody may see. */
+export const listFieldsFor = (kind: ListKind, mayDo: (permission: Permission) => boolean): readonly ListField[] =>
+  LIST_FIELDS[kind].filter(({ may }) => !may || mayDo(may))
+
+export const fieldIn = (fields: readonly ListField[], name: string): ListField | undefined => fields.find((field) => field.name === name)
 
 /** What a list shows when nobody chose. */
-export const USUAL_COLUMNS: Record<ListKind, string[]> = {
+export const USUAL_COLUMNS: Record<ListKind, readonly string[]> = {
   orders: ['number', 'summary', 'state', 'priority', 'standing', 'place', 'who', 'estimate'],
   requests: ['number', 'summary', 'state', 'priority', 'standing', 'place', 'channel', 'reporter'],
+  ...REGISTER_COLUMNS,
 }
 
-/** The order of rows when nobody chose: the most pressing first. */
-export const USUAL_SORT = { field: 'due', down: false }
+export interface ListSort {
+  field: string
+  down: boolean
+}
+/** The order of rows when nobody chose: of work the most pressing first, of a register by what a record is called. */
+export const usualSort = (kind: ListKind): ListSort => ({ field: isRegister(kind) ? REGISTER_COLUMNS[kind][0]! : 'due', down: false })

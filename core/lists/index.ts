@@ -1,3 +1,5 @@
+export * from './shapes'
+export * from './registerFields'
 export * from './fields'
 export * from './days'
 export * from './clauses'

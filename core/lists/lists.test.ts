@@ -1,17 +1,22 @@
 import fc from 'fast-check'
 import { DateTime } from 'luxon'
 import { formatMinor } from '#core/kit'
+import { REGISTERS } from '#core/registers'
 import {
+  calendarDay,
   clauseWords,
   dayWords,
   endOfDay,
+  fieldIn,
   formatAsk,
   formatClause,
   isDay,
   LIST_FIELDS,
+  listFieldsFor,
   LIST_KINDS,
   parseAsk,
   parseClause,
+  REGISTER_COLUMNS,
   safeCell,
   SHIPPED_VIEWS,
   Spelling,
@@ -34,6 +39,7 @@ function clauseFor(field: ListField): fc.Arbitrary<Clause> {
     fc.integer({ min: -500, max: 500 }).map((days) => `${days}d`),
     fc.date({ min: new Date('2020-01-01'), max: new Date('2030-12-31'), noInvalidDate: true }).map((date) => date.toISOString().slice(0, 10)),
   )
+  const amount = fc.integer({ min: 0, max: 2_000_000_000 }).map(String)
   const span = (end: fc.Arbitrary<string>) =>
     fc.oneof(
       end.map((from) => ({ ...base, from })),
@@ -48,8 +54,11 @@ function clauseFor(field: ListField): fc.Arbitrary<Clause> {
   const shapes: Record<ListField['shape'], fc.Arbitrary<Clause>> = {
     choice: several(fc.constantFrom(...Object.keys(choices ?? { x: 1 }))),
     named: several(fc.integer({ min: 1, max: 99_999 }).map(String)),
-    money: span(fc.integer({ min: 0, max: 2_000_000_000 }).map(String)),
+    money: span(amount),
+    count: span(amount),
+    percent: span(amount),
     day: span(day),
+    date: span(day),
     text: fc.tuple(text, fc.boolean()).map(([words, not]) => ({ ...base, ...(not ? { not: true } : {}), any: [words] })),
     words: text.map((words) => ({ ...base, any: [words] })),
     flag: fc.constantFrom('yes', 'no').map((answer) => ({ ...base, any: [answer] })),
@@ -60,12 +69,18 @@ function clauseFor(field: ListField): fc.Arbitrary<Clause> {
 }
 
 const askFor = (kind: ListKind): fc.Arbitrary<ListAsk> => {
-  const fields = LIST_FIELDS[kind]
+  const fields = [...LIST_FIELDS[kind]]
   return fc.record({
     kind: fc.constant(kind),
-    clauses: fc.subarray(fields, { maxLength: 5 }).chain((chosen) => fc.tuple(...chosen.map(clauseFor))),
+    fields: fc.constant(fields),
+    clauses: fc
+      .shuffledSubarray(
+        fields.filter((field) => !field.unasked),
+        { maxLength: Math.min(5, fields.filter((field) => !field.unasked).length) },
+      )
+      .chain((chosen) => fc.tuple(...chosen.map(clauseFor))),
     sort: fc.record({ field: fc.constantFrom(...fields.filter((field) => field.sorts).map((field) => field.name)), down: fc.boolean() }),
-    group: fc.option(fc.constantFrom(...fields.filter((field) => field.groups).map((field) => field.name))),
+    group: fc.constantFrom(null, ...fields.filter((field) => field.groups).map((field) => field.name)),
     columns: fc.subarray(
       fields.filter((field) => field.shows).map((field) => field.name),
       { minLength: 1 },
@@ -113,11 +128,11 @@ describe('the address of a list', () => {
   })
 
   test('me and my team are for people and teams only', () => {
-    expect(parseClause('orders', 'lead', 'me')).toEqual({ field: 'lead', any: ['me'] })
-    expect(parseClause('orders', 'team', 'mine')).toEqual({ field: 'team', any: ['mine'] })
-    expect(parseClause('orders', 'place', 'me')).toBeNull()
-    expect(parseClause('orders', 'lead', 'mine')).toBeNull()
-    expect(parseClause('orders', 'lead', '0')).toBeNull()
+    expect(parseClause(fieldIn(LIST_FIELDS.orders, 'lead')!, 'me')).toEqual({ field: 'lead', any: ['me'] })
+    expect(parseClause(fieldIn(LIST_FIELDS.orders, 'team')!, 'mine')).toEqual({ field: 'team', any: ['mine'] })
+    expect(parseClause(fieldIn(LIST_FIELDS.orders, 'place')!, 'me')).toBeNull()
+    expect(parseClause(fieldIn(LIST_FIELDS.orders, 'lead')!, 'mine')).toBeNull()
+    expect(parseClause(fieldIn(LIST_FIELDS.orders, 'lead')!, '0')).toBeNull()
   })
 
   test.each(SHIPPED_VIEWS)('the shipped view “$name” asks nothing that cannot be asked', ({ kind, address }) => {
@@ -131,12 +146,47 @@ describe('the address of a list', () => {
   })
 })
 
+describe('the list of a register', () => {
+  test('asks by what its records are called, and by everything that is kept of them', () => {
+    expect(parseAsk('assets', 'place=12&price=100..5000&warrantyUntil=today..30d&class=D3030&owner=!us&life=none').wrong).toEqual(['life'])
+    const { ask } = parseAsk('assets', 'lifeYears=none&condition=poor,failing&sort=-installedOn')
+    expect(ask.clauses).toEqual([
+      { field: 'lifeYears', empty: true },
+      { field: 'condition', any: ['poor', 'failing'] },
+    ])
+    expect(parseAsk('payers', '').ask.sort).toEqual({ field: 'code', down: false })
+  })
+
+  test.each(REGISTERS)('%s run by what leads them, and show only what there is', (register) => {
+    const names = new Set(LIST_FIELDS[register].filter((field) => field.shows).map((field) => field.name))
+    expect(REGISTER_COLUMNS[register].filter((name) => !names.has(name))).toEqual([])
+    expect(fieldIn(LIST_FIELDS[register], REGISTER_COLUMNS[register][0]!)!.sorts).toBe(true)
+    expect(new Set(LIST_FIELDS[register].map((field) => field.name)).size).toBe(LIST_FIELDS[register].length)
+  })
+
+  test('what is only shown cannot be asked for, and what is for those who pay is not there for others', () => {
+    expect(parseAsk('parts', 'stock=3').wrong).toEqual(['stock'])
+    const others = listFieldsFor('vendors', () => false)
+    expect(parseAsk('vendors', 'iban=IE&columns=name,iban&sort=iban', others).wrong.sort()).toEqual(['columns', 'iban', 'sort'])
+    expect(parseAsk('vendors', 'iban=IE').wrong).toEqual([])
+  })
+})
+
 describe('chips', () => {
-  const say = (name: string, text: string) => clauseWords('orders', parseClause('orders', name, text)!, (field, id) => `${field.label} ${id}`, formatMinor)
+  const say = (name: string, text: string, kind: ListKind = 'orders') => {
+    const field = fieldIn(LIST_FIELDS[kind], name)!
+    return clauseWords(
+      field,
+      parseClause(field, text)!,
+      ({ label }, id) => `${label} ${id}`,
+      (_, value) => formatMinor(value),
+    )
+  }
   test('say what is asked, in words', () => {
     expect(say('state', 'ready')).toBe('State: Ready')
     expect(say('state', 'ready,dispatched,on_hold')).toBe('State: Ready, Dispatched or On hold')
     expect(say('priority', '!deferred,routine')).toBe('Priority: not Deferred nor Routine')
+    expect(say('warrantyUntil', '..60d', 'assets')).toBe('Warranty until: up to in 60 days')
     expect(say('place', '12')).toBe('Place: Place 12')
     expect(say('estimate', '50000..')).toBe('Estimate: from 500.00')
     expect(say('finished', '-30d..today')).toBe('Finished: 30 days ago to today')
@@ -156,6 +206,7 @@ describe('days', () => {
     expect(hours('2026-10-25')).toBe(25)
     expect(hours('2026-03-29')).toBe(23)
     expect(hours('today')).toBe(24)
+    expect(calendarDay('today', NOW, DUBLIN)).toBe('2026-11-25')
     expect(startOfDay('2026-07-01', NOW, DUBLIN).toISOString()).toBe('2026-06-30T23:00:00.000Z')
   })
 

@@ -48,4 +48,27 @@ export const SHIPPED_VIEWS: ShippedView[] = [
     name: 'Everything received',
     address: 'sort=-received&columns=number,summary,state,priority,received,place,channel,reporter',
   },
+  {
+    key: 'assets-warranty',
+    kind: 'assets',
+    name: 'Warranty in force',
+    address: 'warrantyUntil=today..&sort=warrantyUntil&columns=tag,name,class,place,vendor,warrantyUntil,warrantyCovers',
+  },
+  {
+    key: 'assets-worn',
+    kind: 'assets',
+    name: 'Poor or failing',
+    address: 'condition=poor,failing&columns=tag,name,class,place,condition,criticality,installedOn,open',
+  },
+  { key: 'assets-open', kind: 'assets', name: 'With open work', address: 'open=yes' },
+  { key: 'assets-nothing-said', kind: 'assets', name: 'Class not said', address: 'class=none&columns=tag,name,place,maker,model,serial' },
+  { key: 'people-technicians', kind: 'people', name: 'Technicians', address: 'technician=yes' },
+  {
+    key: 'vendors-papers',
+    kind: 'vendors',
+    name: 'Papers ending in 60 days',
+    address: 'insuranceUntil=..60d&sort=insuranceUntil&columns=name,email,phone,contractUntil,insuranceUntil,licenceUntil',
+  },
+  { key: 'payers-ending', kind: 'payers', name: 'Ending in 90 days', address: 'endsOn=..90d&sort=endsOn&columns=code,name,kind,budget,endsOn' },
+  { key: 'equipment-lent', kind: 'equipment', name: 'Lent now', address: 'lent=yes' },
 ]

@@ -43,6 +43,9 @@ export const assetKeeper: Keeper<AssetFields> = {
       if (before && parent && isWithin(parent, before))
         reasons.push({ code: 'circle', sentence: `${parent.tag} ${parent.name} is part of this one: it cannot be part of its own part.`, field: 'parentId' })
     }
+    // Where it goes is being agreed: what was asked would speak of a place it has left.
+    if (before && after.placeId !== before.placeId && (await isGoing(tx, after.id)))
+      reasons.push({ code: 'going', sentence: 'It is asked for or lent: that has to be over before it is moved by hand.', field: 'placeId' })
     if (after.successorId && after.successorId === after.id)
       reasons.push({ code: 'circle', sentence: 'It cannot be replaced by itself.', field: 'successorId' })
     if (after.warrantyFrom && after.warrantyUntil && after.warrantyUntil < after.warrantyFrom)
@@ -74,11 +77,7 @@ export const assetKeeper: Keeper<AssetFields> = {
       .select({ id: assets.id })
       .from(assets)
       .where(and(eq(assets.parentId, row.id), isNull(assets.retiredAt)))
-    const going = await db
-      .select({ id: transfers.id })
-      .from(transfers)
-      .where(and(eq(transfers.assetId, row.id), inArray(transfers.state, OPEN_TRANSFER_STATES)))
-    if (going.length) return [{ code: 'going', sentence: 'It is asked for or lent: that has to be over first.' }]
+    if (await isGoing(db, row.id)) return [{ code: 'going', sentence: 'It is asked for or lent: that has to be over first.' }]
     if (!below.length) return []
     return [
       {
@@ -87,6 +86,15 @@ export const assetKeeper: Keeper<AssetFields> = {
       },
     ]
   },
+}
+
+/** Whether a transfer of it is asked for, or it is out on loan. */
+async function isGoing(db: Reader, assetId: number): Promise<boolean> {
+  const going = await db
+    .select({ id: transfers.id })
+    .from(transfers)
+    .where(and(eq(transfers.assetId, assetId), inArray(transfers.state, OPEN_TRANSFER_STATES)))
+  return going.length > 0
 }
 
 async function searchText(tx: Tx, { tag, name, placeId, serial, maker, model }: AssetFields): Promise<string> {

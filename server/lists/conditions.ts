@@ -1,7 +1,7 @@
-import { and, gte, inArray, isNotNull, isNull, like, lt, not, notInArray, or, sql } from 'drizzle-orm'
+import { and, gte, inArray, isNotNull, isNull, like, lt, lte, not, notInArray, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
-import { endOfDay, startOfDay } from '#core/lists'
+import { calendarDay, endOfDay, startOfDay } from '#core/lists'
 import type { Clause } from '#core/lists'
 import { likeText, standsLike } from '#server/kit'
 import type { TargetStanding } from '#core/orders'
@@ -61,7 +61,20 @@ export const byDay =
     )
   }
 
-export const byMoney =
+/** A column of days that are written as such. */
+export const byDate =
+  (column: MySqlColumn): Condition =>
+  (clause, { now, zone }) => {
+    if (clause.empty !== undefined) return clause.empty ? isNull(column) : isNotNull(column)
+    return and(
+      isNotNull(column),
+      clause.from ? gte(column, calendarDay(clause.from, now, zone)) : undefined,
+      clause.to ? lte(column, calendarDay(clause.to, now, zone)) : undefined,
+    )
+  }
+
+/** A span of whole numbers: money in minor units, counts, basis points. */
+export const byAmount =
   (column: MySqlColumn): Condition =>
   (clause) => {
     if (clause.empty !== undefined) return clause.empty ? isNull(column) : isNotNull(column)

@@ -3,10 +3,8 @@ import { sql } from 'drizzle-orm'
 import * as contract from '#contract/lists'
 import { refuse } from '#core/kit'
 import { delivery, inThread, logger } from '#server/kit'
-import { orders, requests } from '../tables'
 import type { ExportJob } from './exportList.worker'
-import { orderConditions } from './orderLines'
-import { requestConditions } from './requestLines'
+import { rowsOf } from './sources'
 import { askFrom, standpointOf } from './standpoint'
 import { wallClock } from './cells'
 
@@ -17,17 +15,10 @@ const MIME = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlfor
 
 /** The whole list as a file, made in a thread and passed on as it comes. */
 export default delivery(contract.exportList, async ({ db, who, input, now, service, response }) => {
-  const ask = askFrom(input.kind, input.ask)
+  const ask = askFrom(who, input.kind, input.ask)
   const from = await standpointOf(db, who, now)
   if (input.format === 'xlsx') {
-    const [table, where] = input.kind === 'orders' ? [orders, orderConditions(ask, from)] : [requests, requestConditions(ask, from)]
-    const some = db
-      .select({ one: sql`1`.as('one') })
-      .from(table)
-      .where(where)
-      .limit(MOST_IN_WORKBOOK + 1)
-      .as('some')
-    const [counted] = await db.select({ n: sql<string>`count(*)` }).from(some)
+    const [counted] = await db.select({ n: sql<string>`count(*)` }).from(rowsOf(db, ask, from, MOST_IN_WORKBOOK + 1))
     if (Number(counted!.n) > MOST_IN_WORKBOOK) refuse('too_many_rows', 'A workbook holds 1,048,575 rows; take CSV, or narrow the list.', 'format')
   }
   const { port1: near, port2: far } = new MessageChannel()

@@ -4,16 +4,14 @@ import { finished } from 'node:stream/promises'
 import type { MessagePort } from 'node:worker_threads'
 import { stringify } from 'csv-stringify'
 import type { ExportFormat } from '#contract/lists'
-import type { OrderLine } from '#contract/orders'
-import type { RequestLine } from '#contract/requests'
-import { listField, safeCell } from '#core/lists'
-import type { ListAsk } from '#core/lists'
+import { askedField, LIST_NAMES, safeCell } from '#core/lists'
+import type { FieldShape, ListAsk } from '#core/lists'
 import { openDatabase } from '#server/kit'
-import type { Db, Outgoing } from '#server/kit'
+import type { Db } from '#server/kit'
 import { cellOf, wallClock, wallDate } from './cells'
 import type { Cell } from './cells'
-import { orderLines } from './orderLines'
-import { requestLines } from './requestLines'
+import { linesOf } from './sources'
+import type { AnyLine } from './sources'
 import type { Standpoint } from './standpoint'
 
 export interface ExportJob {
@@ -44,46 +42,48 @@ export default async function exportList({ databaseUrl, ask, from, format, port 
   }
 }
 
-type Line = Outgoing<OrderLine> | Outgoing<RequestLine>
-
-async function* pages(db: Db, ask: ListAsk, from: Standpoint, sink: PortSink): AsyncGenerator<Line[]> {
-  const read = ask.kind === 'orders' ? orderLines : requestLines
+async function* pages(db: Db, ask: ListAsk, from: Standpoint, sink: PortSink): AsyncGenerator<AnyLine[]> {
   for (let after: string | undefined; ;) {
-    const page = await read(db, ask, from, { after, limit: PAGE })
+    const page = await linesOf(db, ask, from, { after, limit: PAGE })
     yield page.rows
     if (!page.next || sink.left) return
     after = page.next
   }
 }
 
-const headings = (ask: ListAsk) => ask.columns.map((name) => listField(ask.kind, name)!.label)
+const headings = (ask: ListAsk) => ask.columns.map((name) => askedField(ask, name).label)
 
-async function writeCsv(ask: ListAsk, from: Standpoint, rows: AsyncIterable<Line[]>, sink: PortSink): Promise<void> {
+async function writeCsv(ask: ListAsk, from: Standpoint, rows: AsyncIterable<AnyLine[]>, sink: PortSink): Promise<void> {
   const csv = stringify({ bom: true, record_delimiter: '\r\n', header: true, columns: headings(ask) })
   csv.pipe(sink)
-  const written = (cell: Cell) => (cell instanceof Date ? wallClock(cell, from.zone) : typeof cell === 'number' ? cell.toFixed(2) : safeCell(cell ?? ''))
+  const fields = ask.columns.map((name) => askedField(ask, name))
+  const written = (cell: Cell, shape: FieldShape) =>
+    cell instanceof Date ? wallClock(cell, from.zone) : typeof cell === 'number' ? (shape === 'money' ? cell.toFixed(2) : String(cell)) : safeCell(cell ?? '')
   for await (const page of rows)
-    for (const line of page) if (!csv.write(ask.columns.map((column) => written(cellOf(line, column, from.now))))) await once(csv, 'drain')
+    for (const line of page) if (!csv.write(fields.map((field) => written(cellOf(line, field, from.now), field.shape)))) await once(csv, 'drain')
   csv.end()
   await finished(sink)
 }
 
-async function writeWorkbook(ask: ListAsk, from: Standpoint, rows: AsyncIterable<Line[]>, sink: PortSink): Promise<void> {
+/** How a workbook writes what is not text. */
+const FORMATS: Partial<Record<FieldShape, string>> = { money: '#,##0.00', percent: '0.00', day: 'yyyy-mm-dd hh:mm', date: 'yyyy-mm-dd' }
+
+async function writeWorkbook(ask: ListAsk, from: Standpoint, rows: AsyncIterable<AnyLine[]>, sink: PortSink): Promise<void> {
   // Loaded by who asks for a workbook alone.
   const { default: ExcelJS } = await import('exceljs')
   const book = new ExcelJS.stream.xlsx.WorkbookWriter({ stream: sink, useStyles: true, useSharedStrings: false })
-  const sheet = book.addWorksheet(ask.kind === 'orders' ? 'Orders' : 'Requests', { views: [{ state: 'frozen', ySplit: 1 }] })
-  sheet.columns = ask.columns.map((name) => {
-    const field = listField(ask.kind, name)!
-    const numFmt = field.shape === 'money' ? '#,##0.00' : field.shape === 'day' ? 'yyyy-mm-dd hh:mm' : undefined
-    return { header: field.label, key: name, width: name === 'summary' ? 48 : 20, style: numFmt ? { numFmt } : {} }
+  const sheet = book.addWorksheet(LIST_NAMES[ask.kind], { views: [{ state: 'frozen', ySplit: 1 }] })
+  const fields = ask.columns.map((name) => askedField(ask, name))
+  sheet.columns = fields.map(({ name, label, shape }) => {
+    const numFmt = FORMATS[shape]
+    return { header: label, key: name, width: name === 'summary' ? 48 : 20, style: numFmt ? { numFmt } : {} }
   })
   sheet.getRow(1).font = { bold: true }
   sheet.getRow(1).commit()
   // Text in a workbook is text; it is made safe all the same, for when it is saved as CSV from there.
   const kept = (cell: Cell) => (cell instanceof Date ? wallDate(cell, from.zone) : typeof cell === 'string' ? safeCell(cell) : cell)
   for await (const page of rows) {
-    for (const line of page) sheet.addRow(ask.columns.map((column) => kept(cellOf(line, column, from.now)))).commit()
+    for (const line of page) sheet.addRow(fields.map((field) => kept(cellOf(line, field, from.now)))).commit()
     await sink.taken()
   }
   sheet.commit()

@@ -1,10 +1,12 @@
 import type { Route } from '#server/kit'
 import changeView from './changeView'
+import changeRecords from './changeRecords'
 import chooseUsualView from './chooseUsualView'
 import dropView from './dropView'
 import exportList from './exportList'
 import listGroups from './listGroups'
 import listOrderLines from './listOrderLines'
+import listRecordLines from './listRecordLines'
 import listRequestLines from './listRequestLines'
 import listViews from './listViews'
 import moveOrders from './moveOrders'
@@ -18,6 +20,7 @@ import search from './search'
 export const routes: Route[] = [
   listOrderLines,
   listRequestLines,
+  listRecordLines,
   readListFacts,
   listGroups,
   peekRow,
@@ -31,5 +34,6 @@ export const routes: Route[] = [
   readNeededReason,
   moveOrders,
   moveRequests,
+  changeRecords,
   search,
 ]

@@ -3,13 +3,16 @@ import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/lists'
 import { refuse } from '#core/kit'
-import { listField } from '#core/lists'
+import { askedField, isRegister } from '#core/lists'
 import type { ListAsk } from '#core/lists'
+import type { RegisterName } from '#core/registers'
 import { query, standsLike } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
+import { RECORD_TABLES } from '#server/registers'
 import { orders, places, requests } from '../tables'
 import { orderConditions } from './orderLines'
-import { NAMES } from './readListFacts'
+import { NAMES } from './names'
+import { columnOf, recordConditions } from './recordLines'
 import { requestConditions } from './requestLines'
 import { askFrom, readerOf, standpointOf } from './standpoint'
 import type { Standpoint } from './standpoint'
@@ -43,18 +46,18 @@ const REQUEST_GROUPS: Record<string, MySqlColumn | SQL> = {
 }
 
 export default query(contract.listGroups, async ({ db: plain, who, input, now, service }) => {
-  const ask = askFrom(input.kind, input.ask)
+  const ask = askFrom(who, input.kind, input.ask)
   const db = readerOf(service, ask)
   if (!ask.group) refuse('no_group', 'Say what the rows are brought together by.', 'group')
   const from = await standpointOf(plain, who, now)
-  const rows = await (ask.kind === 'orders' ? orderGroups(db, ask, from) : requestGroups(db, ask, from))
+  const rows = await groupsOf(db, ask, from)
   const labels = await labelsOf(db, who, ask, rows)
   return {
     rows: rows.map(({ value, count, past, estimate }) => ({
       value: value === null ? 'none' : String(value),
       label: value === null ? 'None' : (labels(String(value)) ?? String(value)),
       count: Number(count),
-      past: Number(past),
+      past: past === null ? null : Number(past),
       estimateMinor: estimate === null ? null : Number(estimate),
     })),
   }
@@ -63,8 +66,31 @@ export default query(contract.listGroups, async ({ db: plain, who, input, now, s
 interface Group {
   value: string | number | null
   count: string
-  past: string
+  past: string | null
   estimate: string | null
+}
+
+function groupsOf(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[]> {
+  if (isRegister(ask.kind)) return recordGroups(db, ask.kind, ask, from)
+  return ask.kind === 'orders' ? orderGroups(db, ask, from) : requestGroups(db, ask, from)
+}
+
+function recordGroups(db: Reader, register: RegisterName, ask: ListAsk, from: Standpoint): Promise<Group[]> {
+  const field = askedField(ask, ask.group!)
+  const column = columnOf(register, field)!
+  const table = RECORD_TABLES[register]
+  // Of a place its building, as everywhere; a place itself is brought together by what it stands in.
+  const byBuilding = field.register === 'place' && register !== 'places'
+  const value = sql<string | number | null>`${byBuilding ? building : column}`
+  const rows = db
+    .select({ value, count: sql<string>`count(*)`.as('n'), past: sql<null>`null`, estimate: sql<null>`null` })
+    .from(table)
+    .$dynamic()
+  return (byBuilding ? rows.leftJoin(places, eq(places.id, column)) : rows)
+    .where(recordConditions(register, ask, from))
+    .groupBy(value)
+    .orderBy(desc(sql`n`))
+    .limit(MOST)
 }
 
 function orderGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[]> {
@@ -102,7 +128,7 @@ function requestGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Grou
 }
 
 async function labelsOf(db: Reader, who: Asker, ask: ListAsk, rows: Group[]): Promise<(value: string) => string | undefined> {
-  const field = listField(ask.kind, ask.group!)!
+  const field = askedField(ask, ask.group!)
   if (field.shape === 'choice') return (value) => field.choices![value]
   const ids = rows.flatMap((row) => (row.value === null ? [] : Number(row.value)))
   const names = new Map((ids.length ? await NAMES[field.register!](db, ids, who) : []).map((row) => [String(row.id), row.name]))

@@ -50,7 +50,7 @@ export async function moveSeveral(
 }
 
 /** What a refusal says; anything else ends the whole. */
-function reasonsOf(error: unknown): BulkRow['reasons'] {
+export function reasonsOf(error: unknown): BulkRow['reasons'] {
   if (error instanceof Refusal) return error.reasons
   if (error instanceof ProblemReply && error.status === 409)
     return [{ code: 'changed', sentence: 'Somebody changed it since the list was read; look at it again.' }]

@@ -9,7 +9,7 @@ import type { Outgoing, Reader, Run } from '#server/kit'
 import { orderLinesOf } from '#server/orders'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { orders, orderShares, visits } from '../tables'
-import { allConditions, byDay, byFlag, byMoney, byOther, byPlace, byStanding, byText, byValue } from './conditions'
+import { allConditions, byDay, byFlag, byAmount, byOther, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
 import type { Standpoint } from './standpoint'
 
@@ -40,7 +40,7 @@ export const ORDER_CONDITIONS: Record<string, Condition> = {
   vendor: byOther((ids) => visited(ids ? inArray(visits.vendorId, ids) : isNotNull(visits.vendorId))),
   who: byFlag(() => visited(inArray(visits.state, LIVE_VISIT_STATES))),
   payer: byOther((ids) => paidBy(ids ? inArray(orderShares.payerId, ids) : undefined)),
-  estimate: byMoney(orders.estimateMinor),
+  estimate: byAmount(orders.estimateMinor),
   due: byDay(orders.completionDueAt),
   created: byDay(orders.createdAt),
   start: (clause, from) =>

@@ -4,14 +4,21 @@ import type { Peek } from '#contract/lists'
 import { formatMinor } from '#core/kit'
 import { HOLD_REASON_NAMES, ORDER_KIND_NAMES, ORDER_STATE_NAMES } from '#core/orders'
 import { CHANNEL_NAMES, PRIORITY_NAMES, REQUEST_STATE_NAMES } from '#core/requests'
-import { maySee, notFound, query } from '#server/kit'
+import { isRegister } from '#core/lists'
+import type { RegisterField, RegisterName } from '#core/registers'
+import { can, maySee, notFound, query } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { whoIsOn } from '#server/orders'
+import { KEEPERS } from '#server/portraits'
+import { fieldsFor, namesIn, seenRecord } from '#server/registers'
 import { assets, events, orders, places, requests, sites } from '../tables'
 
 const LONGEST = 600
 
-export default query(contract.peekRow, ({ db, who, input }) => (input.kind === 'orders' ? peekOrder(db, who, input.id) : peekRequest(db, who, input.id)))
+export default query(contract.peekRow, ({ db, who, input: { kind, id } }) => {
+  if (isRegister(kind)) return peekRecord(db, who, kind, id)
+  return kind === 'orders' ? peekOrder(db, who, id) : peekRequest(db, who, id)
+})
 
 async function peekOrder(db: Reader, who: Asker, id: number): Promise<Outgoing<Peek>> {
   const [row] = await db
@@ -74,13 +81,43 @@ async function peekRequest(db: Reader, who: Asker, id: number): Promise<Outgoing
   }
 }
 
+const MOST_FACTS = 12
+
+/** What is said of a record, but for long texts, which its Portrait shows. */
+async function peekRecord(db: Reader, who: Asker, register: RegisterName, id: number): Promise<Outgoing<Peek>> {
+  const keeper = KEEPERS[register]
+  const row = await seenRecord(db, keeper, who, id)
+  const mine = fieldsFor(keeper.fields, (permission) => can(who, permission)).filter((name) => keeper.fields[name]!.kind !== 'text' && row[name] !== null)
+  const names = await namesIn(db, keeper.fields, row)
+  const { code, heading } = keeper.called(row as never)
+  const called = new Set<unknown>([code, heading])
+  return {
+    id,
+    number: code ?? '',
+    summary: heading,
+    description: typeof row.note === 'string' ? row.note.slice(0, LONGEST) : '',
+    facts: mine
+      .filter((name) => !called.has(row[name]))
+      .flatMap((name) => fact(keeper.fields[name]!.label, names[name] ?? fieldSays(keeper.fields[name]!, row[name] as string | number)))
+      .slice(0, MOST_FACTS),
+    last: await lastOf(db, { register, recordId: id }),
+  }
+}
+
+function fieldSays(field: RegisterField, value: string | number): string {
+  if (field.kind === 'choice') return field.choices[value] ?? String(value)
+  if (field.kind === 'money') return formatMinor(Number(value))
+  if (field.kind === 'percent') return `${Number(value) / 100} %`
+  return [String(value), field.kind === 'count' ? field.unit : null].filter(Boolean).join(' ')
+}
+
 const fact = (label: string, words: string | null | undefined) => (words ? [{ label, words }] : [])
 
-async function lastOf(db: Reader, { orderId, requestId }: { orderId?: number; requestId?: number }) {
+async function lastOf(db: Reader, about: { orderId: number } | { requestId: number } | { register: RegisterName; recordId: number }) {
   const [row] = await db
     .select({ at: events.at, who: events.actorName, kind: events.kind, reason: events.reason })
     .from(events)
-    .where(and(orderId ? eq(events.orderId, orderId) : undefined, requestId ? eq(events.requestId, requestId) : undefined))
+    .where(and(...Object.entries(about).map(([name, value]) => eq(events[name as 'orderId'], value as number))))
     .orderBy(desc(events.id))
     .limit(1)
   return row ?? null

@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm'
-import { parseAsk } from '#core/lists'
+import { listFieldsFor, parseAsk } from '#core/lists'
 import type { ListAsk, ListKind } from '#core/lists'
 import { Refusal } from '#core/kit'
+import { can } from '#server/kit'
 import type { Asker, Db, Reader, Service } from '#server/kit'
 import { accounts, people, sites, technicians } from '../tables'
 
@@ -25,9 +26,13 @@ export async function standpointOf(db: Reader, who: Asker, now: Date): Promise<S
   return { accountId: who.accountId!, teamId: row!.own ?? row!.shift, siteIds: who.siteIds, zone: row!.zone, now }
 }
 
-/** The list an address asks for. @throws Refusal that names every part of it that cannot be read */
-export function askFrom(kind: ListKind, address: string | undefined): ListAsk {
-  const { ask, wrong } = parseAsk(kind, address ?? '')
+/** The list an address asks for. @throws Refusal that names every part of it that cannot be read, or not by who asks */
+export function askFrom(who: Asker, kind: ListKind, address: string | undefined): ListAsk {
+  const { ask, wrong } = parseAsk(
+    kind,
+    address ?? '',
+    listFieldsFor(kind, (permission) => can(who, permission)),
+  )
   if (wrong.length)
     throw new Refusal(wrong.map((name) => ({ code: 'list_address', sentence: `“${name}” in the address says nothing this list can be asked.`, field: name })))
   return ask

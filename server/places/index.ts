@@ -7,7 +7,6 @@ import { placeKeeper } from './keeper'
 import printLabels from './printLabels'
 import readAssetSays from './readAssetSays'
 import readContext from './readContext'
-import readRegister from './readRegister'
 
 export * from './keeper'
 export * from './namePlace'
@@ -20,7 +19,6 @@ export const routes: Route[] = [
   findAssets,
   readAssetSays,
   readContext,
-  readRegister,
   printLabels,
   ...recordRoutes(placeKeeper, {
     read: contract.readPlace,

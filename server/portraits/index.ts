@@ -5,4 +5,5 @@ import readPortraitWork from './readPortraitWork'
 import readTree from './readTree'
 import readTreePath from './readTreePath'
 
+export * from './keepers'
 export const routes: Route[] = [readPortraitWork, readPortraitCosts, readPortraitTimeline, readTree, readTreePath]

@@ -12,7 +12,7 @@ export const savedViews = mysqlTable(
       .notNull()
       .references(() => accounts.id),
     name: varchar('name', { length: 80 }).notNull(),
-    kind: varchar('kind', { length: 8, enum: LIST_KINDS }).notNull().default('orders'),
+    kind: varchar('kind', { length: 16, enum: LIST_KINDS }).notNull().default('orders'),
     /** Shared with a team, with everybody, or kept to oneself. */
     sharedWith: varchar('shared_with', { length: 8, enum: ['nobody', 'team', 'all'] }).notNull(),
     teamId: int('team_id').references(() => teams.id),

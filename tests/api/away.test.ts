@@ -21,10 +21,8 @@ const waitFor = async (what: () => Promise<boolean> | boolean, ms = 30_000) => {
 }
 
 describe('while the database is away', () => {
-  const ownDatabase = process.env.EVRIX_TEST_DATABASE
   let database: Awaited<ReturnType<typeof startDatabase>>
   let house: House
-  let folder: string
   const timed = async (what: () => Promise<{ status: number; headers: Headers; problem?: { detail: string } }>) => {
     const began = performance.now()
     const { status, headers, problem } = await what()
@@ -32,16 +30,12 @@ describe('while the database is away', () => {
   }
 
   beforeAll(async () => {
-    folder = mkdtempSync(path.join(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), 'away-'))
-    database = await startDatabase(folder, { quick: true })
-    process.env.EVRIX_TEST_DATABASE = database.url
     house = await House.open('away')
+    database = house.ownDatabase!
   })
   afterAll(async () => {
-    process.env.EVRIX_TEST_DATABASE = ownDatabase
     if (runs(database.pid, null)) process.kill(database.pid, 'SIGCONT')
     await house?.close()
-    await database?.stop()
   })
 
   test('killed or stopped, every endpoint answers 503 within 5 s, and goes on when it is back without a restart', async () => {
@@ -71,7 +65,7 @@ describe('while the database is away', () => {
     const replies = await Promise.all(asked())
     for (const { status, ms } of replies) expect([status, ms < 5_000]).toEqual([503, true])
     expect(replies[2]!.detail).toContain('What you typed is still on the screen')
-    database = await startDatabase(folder, { quick: true, port })
+    database = house.ownDatabase = await startDatabase(house.databaseFolder, { quick: true, port })
     await waitFor(async () => (await desk.call(listOrders, {})).status === 200, 15_000)
     expect(await house.rows("SELECT id FROM request WHERE summary = 'While it was away'")).toEqual([])
     expect((await desk.call(reportRequest, told)).status).toBe(200)

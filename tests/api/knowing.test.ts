@@ -3,10 +3,10 @@ import { dispatchOrder } from '#contract/dispatch'
 import { findParts, listJobs, readOutcomeLists } from '#contract/field'
 import { readFigures, readFlow, readStation } from '#contract/insight'
 import { listPayables, listStatements, readStatement } from '#contract/ledger'
-import { search } from '#contract/lists'
+import { listRecordLines, search } from '#contract/lists'
 import { editHold, editOrder, holdOrder, listOrders, readOrder, reopenOrder, submitOrder } from '#contract/orders'
 import type { OrderLine } from '#contract/orders'
-import { findAssets, findPlaces, readContext, readRegister } from '#contract/places'
+import { findAssets, findPlaces, readContext } from '#contract/places'
 import { listDues } from '#contract/preventive'
 import { acceptRequest, findCounterSpots, listRequests, readRequest, takeUpRequest, triageRequest } from '#contract/requests'
 import { STATION_STATES } from '#core/orders'
@@ -221,7 +221,7 @@ describe('finding', () => {
   test.each(['places', 'assets', 'people', 'vendors', 'payers', 'parts'] as const)('the register of %s pages through every row once', async (register) => {
     const seen = new Set<number>()
     for (let after: string | undefined, more = true; more;) {
-      const page = await cast.coordinator.must(readRegister, { register, limit: 40, ...(after ? { after } : {}) })
+      const page = await cast.coordinator.must(listRecordLines, { register, limit: 40, ...(after ? { after } : {}) })
       for (const row of page.rows) {
         expect(seen.has(row.id)).toBe(false)
         seen.add(row.id)

@@ -7,6 +7,7 @@ import {
   exportList,
   listGroups,
   listOrderLines,
+  listRecordLines,
   listRequestLines,
   listViews,
   peekRow,
@@ -17,7 +18,8 @@ import type { OrderLine } from '#contract/orders'
 import type { RequestLine } from '#contract/requests'
 import { editOrder } from '#contract/orders'
 import { editAccount, readAccounts } from '#contract/people'
-import { LIST_FIELDS, SHIPPED_VIEWS } from '#core/lists'
+import { isRegister, LIST_FIELDS, LIST_KINDS, SHIPPED_VIEWS } from '#core/lists'
+import type { FieldShape, ListKind } from '#core/lists'
 import { accepted, castAt, Client, House, orderAt, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
 
@@ -59,6 +61,11 @@ const ids = (rows: { id: number }[]) => rows.map((row) => row.id).sort((a, b) =>
 const sqlIds = async (table: 'work_order' | 'request', where: string) => ids(await house.rows<{ id: number }>(`SELECT o.id FROM ${table} o WHERE ${where}`))
 const LIVE = 'o.archived = 0 AND o.discarded_at IS NULL'
 const NOW = "'2026-11-23 10:30:30'"
+
+const listed = (kind: ListKind, input: { ask: string; limit: number }) =>
+  isRegister(kind)
+    ? cast.coordinator.call(listRecordLines, { register: kind, ...input })
+    : cast.coordinator.call(kind === 'orders' ? listOrderLines : listRequestLines, input)
 
 describe('filters of orders hold for exactly the rows they are true of', () => {
   test.each([
@@ -107,19 +114,32 @@ describe('filters of orders hold for exactly the rows they are true of', () => {
     expect([facts.count, facts.more]).toEqual([found.length, false])
   })
 
+  const VALUES: Partial<Record<FieldShape, string>> = {
+    named: '1',
+    money: '0..5',
+    count: '1..',
+    percent: '..100',
+    day: 'today',
+    date: '-30d..',
+    text: 'x',
+    words: 'water',
+    flag: 'yes',
+  }
   test('every field there is can be asked, sorted, grouped and shown without an error', async () => {
-    for (const kind of ['orders', 'requests'] as const) {
-      for (const field of LIST_FIELDS[kind]) {
-        const value = { choice: Object.keys(field.choices ?? {})[0], named: '1', money: '0..5', day: 'today', text: 'x', words: 'water', flag: 'yes' }[
-          field.shape
-        ]
-        const list = kind === 'orders' ? listOrderLines : listRequestLines
+    for (const kind of LIST_KINDS) {
+      const fields = LIST_FIELDS[kind].filter((field) => !field.may)
+      expect([kind, (await listed(kind, { ask: `columns=${fields.flatMap((field) => (field.shows ? field.name : [])).join()}`, limit: 5 })).status]).toEqual([
+        kind,
+        200,
+      ])
+      for (const field of fields) {
+        const value = VALUES[field.shape] ?? Object.keys(field.choices!)[0]
         for (const ask of [
-          `${field.name}=${value}`,
+          ...(field.unasked ? [] : [`${field.name}=${value}`]),
           ...(field.sorts ? [`sort=${field.name}`, `sort=-${field.name}`] : []),
           ...(field.empties ? [`${field.name}=none`] : []),
         ])
-          expect([ask, (await cast.coordinator.call(list, { ask, limit: 5 })).status]).toEqual([ask, 200])
+          expect([kind, ask, (await listed(kind, { ask, limit: 5 })).status]).toEqual([kind, ask, 200])
         if (field.groups) expect((await cast.coordinator.must(listGroups, { kind, ask: `group=${field.name}` })).rows.length).toBeGreaterThan(0)
       }
     }
@@ -207,8 +227,7 @@ describe('order and pages', () => {
 
   test('every shipped view opens', async () => {
     for (const view of SHIPPED_VIEWS) {
-      const list = view.kind === 'orders' ? listOrderLines : listRequestLines
-      const reply = await cast.coordinator.call(list, { ask: view.address, limit: 10 })
+      const reply = await listed(view.kind, { ask: view.address, limit: 10 })
       expect([view.key, reply.status]).toEqual([view.key, 200])
     }
     const late = await everyOrder(SHIPPED_VIEWS.find((view) => view.key === 'late')!.address)

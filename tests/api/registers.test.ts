@@ -1,6 +1,8 @@
 import { addAsset, editAsset, noteAsset, readAsset, restoreAsset, retireAsset } from '#contract/assets'
+import type { RecordLine } from '#contract/lists'
+import { changeRecords, exportList, listGroups, listRecordLines, peekRow, readListFacts, saveView } from '#contract/lists'
 import { readPortraitCosts, readPortraitTimeline, readPortraitWork, readTree, readTreePath } from '#contract/portraits'
-import { addPlace, editPlace, findAssets, findPlaces, readPlace, readRegister, retirePlace } from '#contract/places'
+import { addPlace, editPlace, findAssets, findPlaces, readPlace, retirePlace } from '#contract/places'
 import { addPerson } from '#contract/people'
 import { addVendor, editVendor, readVendor } from '#contract/vendors'
 import { addPayer } from '#contract/ledger'
@@ -134,8 +136,9 @@ describe('an asset', () => {
     const retired = await maren.must(retireAsset, { id: busy, version, despiteOpen: true })
     expect(retired).toMatchObject({ state: 'retired', version: version + 1 })
     expect((await maren.must(findAssets, { q: tag })).rows.some((row) => row.id === busy)).toBe(false)
-    const listed = async (more: object) => (await maren.must(readRegister, { register: 'assets', q: tag, ...more })).rows.some((row) => row.id === busy)
-    expect([await listed({}), await listed({ retired: true })]).toEqual([false, true])
+    const listed = async (more: string) =>
+      (await maren.must(listRecordLines, { register: 'assets', ask: `words=${tag}${more}` })).rows.some((row) => row.id === busy)
+    expect([await listed(''), await listed('&retired=yes')]).toEqual([false, true])
     expect((await maren.call(addAsset, { ...(await heater()), parentId: busy })).problem.reasons![0]).toMatchObject({ field: 'parentId' })
     expect((await maren.must(restoreAsset, { id: busy, version: version + 1 })).state).toBe('in_use')
     expect((await maren.must(findAssets, { q: tag })).rows.some((row) => row.id === busy)).toBe(true)
@@ -258,13 +261,172 @@ test('a Portrait adds up: badges of the tree, open work, and cost by year are th
   expect(years.reduce((sum, year) => sum + year.labourMinor, 0)).toBe(Number((await total('x.cost_minor', 'stint'))[0]!.n ?? 0))
 })
 
-test('every register is read, with what is counted in it', async () => {
-  const rowsOf = async (register: RegisterName) => (await maren.must(readRegister, { register, limit: 100 })).rows as unknown as Record<string, unknown>[]
-  for (const register of REGISTERS) expect((await rowsOf(register)).length).toBeGreaterThan(0)
-  const members = await house.rows<{ id: number; n: number }>('SELECT team_id AS id, COUNT(*) AS n FROM technician GROUP BY team_id')
-  for (const { id, n } of members) expect((await rowsOf('teams')).find((row) => row.id === id)).toMatchObject({ members: Number(n) })
-  const lent = await house.rows<{ id: number; number: string }>(
-    'SELECT l.equipment_id AS id, o.number FROM equipment_loan l JOIN work_order o ON o.id = l.order_id WHERE l.until_at IS NULL',
-  )
-  for (const { id, number } of lent) expect((await rowsOf('equipment')).find((row) => row.id === id)).toMatchObject({ lentTo: number })
+describe('a register as a list', () => {
+  const rowsOf = async (register: RegisterName, ask = '') => (await maren.must(listRecordLines, { register, ask, limit: 200 })).rows
+  async function allOf(register: RegisterName, ask: string) {
+    const rows: RecordLine[] = []
+    for (let after: string | undefined, more = true; more;) {
+      const page = await maren.must(listRecordLines, { register, ask, limit: 60, ...(after ? { after } : {}) })
+      rows.push(...page.rows)
+      after = page.next ?? undefined
+      more = page.next !== null
+    }
+    return rows
+  }
+  const ids = (rows: { id: number }[]) => rows.map((row) => row.id).sort((a, b) => a - b)
+  const sqlIds = async (from: string) => ids(await house.rows<{ id: number }>(`SELECT t.id FROM ${from}`))
+
+  test('shows what is counted beside a record', async () => {
+    for (const register of REGISTERS) expect((await rowsOf(register)).length).toBeGreaterThan(0)
+    const members = await house.rows<{ id: number; n: number }>('SELECT team_id AS id, COUNT(*) AS n FROM technician GROUP BY team_id')
+    for (const { id, n } of members) expect((await rowsOf('teams')).find((row) => row.id === id)!.cells).toMatchObject({ members: Number(n) })
+    const lent = await house.rows<{ id: number; number: string }>(
+      'SELECT l.equipment_id AS id, o.number FROM equipment_loan l JOIN work_order o ON o.id = l.order_id WHERE l.until_at IS NULL',
+    )
+    for (const { id, number } of lent) expect((await rowsOf('equipment')).find((row) => row.id === id)!.cells).toMatchObject({ lent: number })
+    const [stock] = await house.rows<{ code: string; n: string }>(
+      'SELECT p.code, SUM(l.quantity) AS n FROM stock_level l JOIN part p ON p.id = l.part_id GROUP BY p.id ORDER BY n DESC LIMIT 1',
+    )
+    expect(Number((await rowsOf('parts', `code=${stock!.code}`))[0]!.cells.stock)).toBe(Number(stock!.n))
+    const technician = (await rowsOf('people', 'technician=yes'))[0]!
+    expect(String(technician.cells.technician)).not.toBe('')
+  })
+
+  test.each([
+    ['assets', 'condition=poor,failing', "asset t WHERE t.condition IN ('poor', 'failing')"],
+    ['assets', 'condition=none&class=!D3030', "asset t WHERE t.condition IS NULL AND (t.class_code IS NULL OR t.class_code <> 'D3030')"],
+    ['assets', 'warrantyUntil=today..365d', "asset t WHERE t.warranty_until BETWEEN '2026-11-23' AND '2027-11-23'"],
+    ['assets', 'warrantyUntil=..-1d', "asset t WHERE t.warranty_until < '2026-11-23'"],
+    [
+      'assets',
+      'place=2&open=yes',
+      "asset t JOIN place p ON p.id = t.place_id WHERE p.path LIKE '/1/2/%' AND EXISTS (SELECT 1 FROM work_order o WHERE o.asset_id = t.id AND o.discarded_at IS NULL AND o.state NOT IN ('done', 'checked', 'closed', 'cancelled'))",
+    ],
+    ['places', 'kind=floor&words=tide', "place t JOIN place b ON b.id = t.parent_id WHERE t.kind = 'floor' AND t.search_text LIKE '%tide%'"],
+    ['payers', 'kind=grant&endsOn=any', "payer t WHERE t.kind = 'grant' AND t.ends_on IS NOT NULL"],
+    ['vendors', 'perHour=..6000', 'vendor t WHERE t.per_hour_minor <= 6000'],
+    ['people', 'technician=yes', 'person t JOIN account a ON a.person_id = t.id JOIN technician x ON x.account_id = a.id'],
+  ] as const)('%s?%s', async (register, ask, from) => {
+    const found = await allOf(register, ask)
+    const expected = await sqlIds(`${from.includes(' WHERE ') ? `${from} AND` : `${from} WHERE`} t.retired_at IS NULL`)
+    expect(ids(found)).toEqual(expected)
+    expect(expected.length).toBeGreaterThan(0)
+    const facts = await maren.must(readListFacts, { kind: register, ask })
+    expect(facts.count).toBe(expected.length)
+  })
+
+  test('runs by any field that sorts, every row once, those without it last', async () => {
+    const seen = (await allOf('assets', 'sort=-warrantyUntil')).map((row) => row.cells.warrantyUntil as string | null)
+    const [{ n }] = (await house.rows<{ n: number }>('SELECT COUNT(*) AS n FROM asset WHERE retired_at IS NULL')) as [{ n: number }]
+    expect(seen).toHaveLength(Number(n))
+    expect(seen).toEqual([...seen].sort((a, b) => (b ?? '').localeCompare(a ?? '')))
+  })
+
+  test('is brought together, peeked at and taken away', async () => {
+    const groups = await maren.must(listGroups, { kind: 'assets', ask: 'group=condition' })
+    const kinds = await house.rows<{ condition: string | null; n: number }>(
+      'SELECT `condition`, COUNT(*) AS n FROM asset WHERE retired_at IS NULL GROUP BY `condition`',
+    )
+    expect(groups.rows.map(({ value, count, past }) => [value, count, past]).sort()).toEqual(
+      kinds.map((row) => [row.condition ?? 'none', Number(row.n), null]).sort(),
+    )
+    const byPlace = await maren.must(listGroups, { kind: 'assets', ask: 'group=place' })
+    expect(byPlace.rows.reduce((sum, row) => sum + row.count, 0)).toBe(kinds.reduce((sum, row) => sum + Number(row.n), 0))
+    const [row] = await rowsOf('assets', 'warrantyUntil=any')
+    const peek = await maren.must(peekRow, { kind: 'assets', id: row!.id })
+    expect(peek).toMatchObject({ number: row!.number, summary: row!.heading })
+    expect(peek.facts.map((fact) => fact.label)).toEqual(expect.arrayContaining(['Place', 'Warranty until']))
+    const file = await maren.call(exportList, { kind: 'payers', ask: 'columns=code,name,kind,tax', format: 'csv' })
+    const lines = file.text.trim().split('\r\n')
+    expect(lines[0]).toBe('Code,Name,Kind,Tax')
+    expect(lines).toHaveLength(1 + (await rowsOf('payers')).length)
+    expect(lines.some((line) => /,Cost centre,\d/.test(line))).toBe(true)
+  })
+
+  test('shows bank details to who pays alone, and asks nothing by them for others', async () => {
+    await house.rows("UPDATE vendor SET iban = 'IE29AIBK93115212345678' WHERE id = 1")
+    const ask = 'columns=name,iban&iban=IE29'
+    expect((await petra.must(listRecordLines, { register: 'vendors', ask })).rows[0]!.cells.iban).toBe('IE29AIBK93115212345678')
+    const refused = await maren.call(listRecordLines, { register: 'vendors', ask })
+    expect([refused.status, refused.problem.reasons!.map((reason) => reason.field)]).toEqual([422, ['columns', 'iban']])
+    for (const format of ['csv', 'xlsx'] as const) expect((await maren.call(exportList, { kind: 'vendors', ask, format })).status).toBe(422)
+    expect((await maren.call(listGroups, { kind: 'vendors', ask: 'iban=IE' })).status).toBe(422)
+    expect(JSON.stringify(await maren.must(peekRow, { kind: 'vendors', id: 1 }))).not.toContain('IE29')
+  })
+
+  test('shows nothing of a site that is not theirs', async () => {
+    const osric = await house.rows<{ id: number }>("SELECT id FROM account WHERE email LIKE 'osric.vane@%'")
+    await house.rows("UPDATE account_role SET site_id = (SELECT id FROM site WHERE code = 'MUS') WHERE account_id = ?", [osric[0]!.id])
+    const elsewhere = await new Client(server.url).signIn('osric.vane')
+    const mine = await elsewhere.must(listRecordLines, { register: 'assets', ask: '', limit: 200 })
+    const there = await house.rows<{ id: number }>('SELECT id FROM asset WHERE site_id = 2 AND retired_at IS NULL ORDER BY id')
+    expect(ids(mine.rows)).toEqual(there.map((row) => row.id))
+    expect((await elsewhere.must(readListFacts, { kind: 'assets', ask: 'place=2' })).names.place).toEqual({})
+    const [here] = await house.rows<{ id: number; version: number }>('SELECT id, version FROM asset WHERE site_id = 1 LIMIT 1')
+    expect((await elsewhere.call(peekRow, { kind: 'assets', id: here!.id })).status).toBe(404)
+    const tried = await elsewhere.call(changeRecords, { register: 'assets', field: 'condition', items: [{ ...here!, value: 'good' }] })
+    expect(tried.status === 403 || !tried.body.rows[0]!.changed).toBe(true)
+  })
+
+  test('one field of many is changed with a result for each, and taken back', async () => {
+    const rows = (await rowsOf('assets', 'condition=none')).slice(0, 3)
+    const before = await Promise.all(rows.map(({ id }) => maren.must(readAsset, { id })))
+    const items = rows.map(({ id, version }, index) => ({ id, version: index === 1 ? version + 7 : version, value: 'fair' }))
+    const { rows: done } = await maren.must(changeRecords, {
+      register: 'assets',
+      field: 'condition',
+      items: [...items, { id: 999_999, version: 1, value: 'fair' }],
+    })
+    expect(done.map(({ id, changed, before: was }) => [id, changed, was])).toEqual([
+      [rows[0]!.id, true, null],
+      [rows[1]!.id, false, null],
+      [rows[2]!.id, true, null],
+      [999_999, false, null],
+    ])
+    expect(done[1]!.reasons[0]!.code).toBe('changed')
+    expect((await maren.must(readAsset, { id: rows[2]!.id })).condition).toBe('fair')
+    const wrong = await maren.must(changeRecords, {
+      register: 'assets',
+      field: 'condition',
+      items: [{ ...items[1]!, version: rows[1]!.version, value: 'shiny' }],
+    })
+    expect(wrong.rows[0]).toMatchObject({ changed: false, reasons: [{ field: 'condition', sentence: 'Choose one of the values offered.' }] })
+    const back = done.filter((row) => row.changed).map(({ id, version, before: was }) => ({ id, version, value: was }))
+    expect((await maren.must(changeRecords, { register: 'assets', field: 'condition', items: back })).rows.every((row) => row.changed)).toBe(true)
+    for (const one of before) expect((await maren.must(readAsset, { id: one.id })).condition).toBe(one.condition)
+    const told = await house.rows<{ kind: string }>("SELECT kind FROM event WHERE register = 'assets' AND record_id = ? ORDER BY id DESC LIMIT 2", [
+      rows[0]!.id,
+    ])
+    expect(told.map((event) => event.kind)).toEqual(['register.edit', 'register.edit'])
+  })
+
+  test('many are retired and taken back, but for those that are held', async () => {
+    const free = (await rowsOf('parts')).slice(0, 2).map(({ id, version }) => ({ id, version, value: 1 }))
+    const { rows: done } = await maren.must(changeRecords, { register: 'parts', field: 'retired', items: free })
+    const went = done.filter((row) => row.changed)
+    const held = done.filter((row) => !row.changed)
+    for (const row of held) expect(row.reasons[0]!.sentence.length).toBeGreaterThan(10)
+    const back = went.map(({ id, version, before }) => ({ id, version, value: before }))
+    if (back.length) expect((await maren.must(changeRecords, { register: 'parts', field: 'retired', items: back })).rows.every((row) => row.changed)).toBe(true)
+    expect((await rowsOf('parts', 'retired=yes')).filter((row) => free.some((one) => one.id === row.id))).toEqual([])
+  })
+
+  test('is changed by who keeps it, in fields that there are and are theirs', async () => {
+    const [asset] = await rowsOf('assets')
+    const items = [{ id: asset!.id, version: asset!.version, value: 'good' }]
+    expect((await ines.call(changeRecords, { register: 'assets', field: 'condition', items })).status).toBe(403)
+    expect((await maren.call(changeRecords, { register: 'payers', field: 'taxBp', items: [{ ...items[0]!, value: 0 }] })).status).toBe(403)
+    expect((await maren.call(changeRecords, { register: 'assets', field: 'shine', items })).problem.reasons![0]).toMatchObject({ code: 'no_field' })
+    expect((await maren.must(changeRecords, { register: 'vendors', field: 'iban', items: [{ id: 1, version: 1, value: '' }] })).rows[0]!.changed).toBe(false)
+  })
+
+  test('a view of a register is saved for that register', async () => {
+    const { key, rows } = await maren.must(saveView, { name: 'Failing', kind: 'assets', address: 'condition=failing', sharedWith: 'nobody' })
+    expect(rows.find((row) => row.key === key)).toMatchObject({ kind: 'assets', mine: true })
+    expect((await maren.call(saveView, { name: 'Odd', kind: 'payers', address: 'condition=failing', sharedWith: 'nobody' })).problem.reasons![0]).toMatchObject(
+      {
+        code: 'list_address',
+      },
+    )
+  })
 })

@@ -1,4 +1,15 @@
-import { addAsset, agreeTransfer, askTransfer, giveBackAsset, listTransfers, readAsset, refuseTransfer, retireAsset, withdrawTransfer } from '#contract/assets'
+import {
+  addAsset,
+  agreeTransfer,
+  askTransfer,
+  editAsset,
+  giveBackAsset,
+  listTransfers,
+  readAsset,
+  refuseTransfer,
+  retireAsset,
+  withdrawTransfer,
+} from '#contract/assets'
 import { readPortraitTimeline } from '#contract/portraits'
 import { listNotices } from '#contract/people'
 import { Client, House } from '../kit'
@@ -111,6 +122,18 @@ test('a loan comes back to where and to what it was part of; meanwhile nothing e
   expect((await yusuf.call(retireAsset, { id: part.id, version })).problem.reasons![0]!.code).toBe('going')
   expect((await maren.must(giveBackAsset, { id: asked.id, version: 2 })).state).toBe('returned')
   expect(await where(part.id)).toMatchObject({ site_id: 1, place_id: await placeId('GAN-202'), parent_id: whole.id, path: `/${whole.id}/${part.id}/` })
+})
+
+test('what is asked for is not moved by hand meanwhile, and may be again once it is decided', async () => {
+  const it = await pump()
+  const asked = await maren.must(askTransfer, { assetId: it.id, kind: 'move', toSiteId: mus.site, reason: 'Needed there' })
+  const elsewhere = await placeId('GAN-204')
+  const { version } = await maren.must(readAsset, { id: it.id })
+  expect((await maren.call(editAsset, { id: it.id, version, placeId: elsewhere })).problem.reasons).toEqual([
+    expect.objectContaining({ code: 'going', field: 'placeId' }),
+  ])
+  await maren.must(withdrawTransfer, { id: asked.id, version: 1 })
+  expect((await maren.must(editAsset, { id: it.id, version, placeId: elsewhere })).placeId).toBe(elsewhere)
 })
 
 test('of two who ask at once one is first; what somebody is at work on does not go; a tag that is taken there is named', async () => {

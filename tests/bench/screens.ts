@@ -1,10 +1,9 @@
 import { createPool } from 'mysql2/promise'
 import type { Pool, RowDataPacket } from 'mysql2/promise'
 import { readFigures, readFlow } from '#contract/insight'
-import { listOrderLines, listRequestLines } from '#contract/lists'
+import { listOrderLines, listRecordLines, listRequestLines } from '#contract/lists'
 import { listOrders, readOrder } from '#contract/orders'
 import { readAccounts } from '#contract/people'
-import { readRegister } from '#contract/places'
 import { listRequests, readRequest } from '#contract/requests'
 import { readRuleBook } from '#contract/setup'
 import { Client } from '../kit'
@@ -39,7 +38,7 @@ export async function measureScreens(house: House, server: Running): Promise<Mea
     'a list of orders': () => desk.must(listOrderLines, { ask: 'state=closed' }),
     'a list of requests': () => desk.must(listRequestLines, {}),
     figures: () => desk.must(readFigures, {}),
-    'a register': () => desk.must(readRegister, { register: 'assets' }),
+    'a register': () => desk.must(listRecordLines, { register: 'assets' }),
     'people in Setup': () => admin.must(readAccounts, {}),
     'rules in Setup': () => admin.must(readRuleBook, { siteId: 1 }),
   }

@@ -1,13 +1,15 @@
-import { spawn } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
-import { mkdirSync, mkdtempSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import { freePort } from '../../scripts/kit/database.mjs'
+import { freePort, startDatabase } from '../../scripts/kit/database.mjs'
 import { createConnection } from 'mysql2/promise'
 import type { Connection, RowDataPacket } from 'mysql2/promise'
 
 const root = process.env.EVRIX_ROOT ?? process.cwd()
+
+type Database = Awaited<ReturnType<typeof startDatabase>>
 
 export interface Running {
   url: string
@@ -19,6 +21,8 @@ export interface Running {
 /** One installation of its own: a database, a data folder, a mail server, and servers that come and go. */
 export class House {
   private readonly parts: { stop: () => Promise<void> }[] = []
+  /** Its own server, where it lives in a copy of the world. */
+  ownDatabase: Database | null = null
 
   private constructor(
     readonly databaseUrl: string,
@@ -29,19 +33,14 @@ export class House {
 
   /** With the demo world as it was at `now`, unless asked to stay empty. */
   static async open(name: string, options: { now?: string; env?: NodeJS.ProcessEnv; mail?: boolean } = {}): Promise<House> {
-    const server = process.env.EVRIX_TEST_DATABASE
-    if (!server) throw new Error('EVRIX_TEST_DATABASE is not set: run the tests with “npm test”.')
-    const schema = `evrix_${name}_${process.pid}`
-    const connection = await createConnection(server)
-    await connection.query(`DROP DATABASE IF EXISTS ${schema}`)
-    await connection.query(`CREATE DATABASE ${schema} CHARACTER SET utf8mb4 COLLATE utf8mb4_general_ci`)
-    await connection.end()
     const base = process.env.EVRIX_TEST_FOLDER ?? tmpdir()
     mkdirSync(base, { recursive: true })
     const folder = mkdtempSync(path.join(base, `${name}-`))
+    const world = options.now === undefined ? process.env.EVRIX_TEST_WORLD : undefined
+    const own = world ? await ownWorld(world, path.join(folder, 'database')) : null
     const env: NodeJS.ProcessEnv = {
       ...process.env,
-      EVRIX_DATABASE_URL: `${server}/${schema}`,
+      EVRIX_DATABASE_URL: own ? `${own.url}/evrix_world` : await freshDatabase(name),
       EVRIX_DATA_DIR: folder,
       EVRIX_NOW: options.now ?? '2026-11-23T10:30:00Z',
       PORT: '0',
@@ -54,9 +53,9 @@ export class House {
     const mail = options.mail ? await startProgram('mail', { ...env, EVRIX_INBOUND_URL: `smtp://127.0.0.1:${env.EVRIX_INBOUND_PORT}` }) : null
     if (mail) env.EVRIX_SMTP_URL = mail.addresses[0]
     const house = new House(env.EVRIX_DATABASE_URL!, folder, env, mail?.addresses[1] ?? null)
+    house.ownDatabase = own
     if (mail) house.parts.push(mail)
-    if (options.now === undefined && process.env.EVRIX_TEST_WORLD) await loadWorld(env.EVRIX_DATABASE_URL!, process.env.EVRIX_TEST_WORLD)
-    else await runToEnd('demo', env)
+    if (!own) await runToEnd('demo', env)
     return house
   }
 
@@ -96,18 +95,32 @@ export class House {
 
   async close(): Promise<void> {
     for (const part of this.parts.reverse()) await part.stop()
+    await this.ownDatabase?.stop()
+    rmSync(this.databaseFolder, { recursive: true, force: true })
+  }
+
+  /** Where the files of its own server are. */
+  get databaseFolder(): string {
+    return path.join(this.folder, 'database')
   }
 }
 
-/** The demo world as a dump, made once for all tests: loading it is quicker than making it. */
-function loadWorld(databaseUrl: string, dump: string): Promise<void> {
-  const { port, pathname } = new URL(databaseUrl)
-  return new Promise((resolve, reject) => {
-    const child = spawn('sh', ['-c', `mariadb --no-defaults -h127.0.0.1 -P${port} -uroot ${pathname.slice(1)} < "$0"`, dump], {
-      stdio: ['ignore', 'ignore', 'inherit'],
-    })
-    child.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`Loading the demo world ended with ${code}.`))))
-  })
+/** The demo world with a server of its own, from files made once for all tests: copying them is ten times quicker than loading a dump. */
+async function ownWorld(world: string, folder: string): Promise<Database> {
+  execFileSync('cp', ['-a', '--sparse=always', world, folder])
+  return startDatabase(folder, { quick: true })
+}
+
+/** A database that is empty as yet, on the server all tests share. */
+async function freshDatabase(name: string): Promise<string> {
+  const server = process.env.EVRIX_TEST_DATABASE
+  if (!server) throw new Error('EVRIX_TEST_DATABASE is not set: run the tests with “npm test”.')
+  const schema = `evrix_${name}_${process.pid}`
+  const connection = await createConnection(server)
+  await connection.query(`DROP DATABASE IF EXISTS ${schema}`)
+  await connection.query(`CREATE DATABASE ${schema} CHARACTER SET utf8mb4 COLLATE utf8mb4_general_ci`)
+  await connection.end()
+  return `${server}/${schema}`
 }
 
 async function startProgram(name: string, env: NodeJS.ProcessEnv) {

@@ -226,6 +226,7 @@ const CHANNELS = [
           clearable
           @pick="(id, label) => pickAsset(id as number | null, label)"
           @typed="unknownAsset = $event"
+          @unfound="unknownAsset = $event"
         />
         <NoteAsset
           v-if="unknownAsset"

@@ -26,7 +26,12 @@ const props = defineProps<{
   /** Nothing is proposed before something is typed: what is chosen here cannot be chosen by mistake. */
   onlyTyped?: boolean
 }>()
-const emit = defineEmits<{ pick: [value: number | string | null, label: string]; typed: [text: string] }>()
+const emit = defineEmits<{
+  pick: [value: number | string | null, label: string]
+  typed: [text: string]
+  /** While typing: what nothing was found for, or nothing; what is offered for it stands before the field is left. */
+  unfound: [text: string]
+}>()
 const fresh = useFresh(() => props.id.replace(/^f-/, ''))
 const found = ref<Choice[]>([])
 const busy = ref(false)
@@ -43,7 +48,10 @@ const look = useSoon(async () => {
   if (!props.find) return
   const text = asked.value
   const rows = props.onlyTyped && text.trim().length < 2 ? [] : await props.find(text)
-  if (text === asked.value) found.value = rows
+  if (text === asked.value) {
+    found.value = rows
+    emit('unfound', rows.length ? '' : text.trim())
+  }
   busy.value = false
 }, 120)
 function search(text: string): void {

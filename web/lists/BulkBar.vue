@@ -14,10 +14,10 @@ import type { OrderLine } from '#contract/orders'
 import type { RequestLine } from '#contract/requests'
 import { texts, named, TextEntry, ListEntry, call, CallProblem, useDraft, useSession } from '#web/kit'
 import BulkResult from './BulkResult.vue'
-import type { Line } from './useList'
+import type { WorkLine } from './useList'
 
 /** One move of every marked row; how each fared is told row by row. */
-const props = defineProps<{ kind: ListKind; lines: Line[] }>()
+const props = defineProps<{ kind: ListKind; lines: WorkLine[] }>()
 const emit = defineEmits<{ clear: []; done: []; unmark: [number[]] }>()
 const session = useSession()
 const move = ref<string>('')
@@ -30,7 +30,7 @@ const busy = ref(false)
 const result = ref<{ rows: BulkRow[]; rule: BulkRule } | null>(null)
 
 /** Why a move makes no sense for a row is the row’s affair; a move that fits none is not offered. */
-const fits = (name: string, line: Line): boolean => {
+const fits = (name: string, line: WorkLine): boolean => {
   if (props.kind === 'requests') {
     const request = line as RequestLine
     return name === 'takeUp' ? request.state === 'new' && !request.takenUp : REQUEST_MOVES.decline.from.includes(request.state)

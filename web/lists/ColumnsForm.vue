@@ -2,14 +2,14 @@
 import { NButton } from 'naive-ui/es/button'
 import { NCheckbox } from 'naive-ui/es/checkbox'
 import { computed } from 'vue'
-import { LIST_FIELDS, USUAL_COLUMNS } from '#core/lists'
+import { USUAL_COLUMNS } from '#core/lists'
 import type { ListAsk } from '#core/lists'
 import { DialogBox } from '#web/kit'
 
 /** Which columns a list shows, always in the same order. */
 const props = defineProps<{ ask: ListAsk }>()
 const emit = defineEmits<{ change: [ask: ListAsk]; close: [] }>()
-const showable = computed(() => LIST_FIELDS[props.ask.kind].filter((field) => field.shows))
+const showable = computed(() => props.ask.fields.filter((field) => field.shows))
 function toggleColumn(name: string): void {
   const has = props.ask.columns.includes(name)
   const columns = has

@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { formatMinor } from '#core/kit'
-import { clauseWords, LIST_FIELDS, listField } from '#core/lists'
+import { askedField, clauseWords } from '#core/lists'
 import type { ListAsk } from '#core/lists'
-import { PickField, RowButton } from '#web/kit'
+import { PickField, RowButton, writtenAs } from '#web/kit'
 
 /** The filters of a list in words: pressed to be changed, taken away, or another added. */
 const props = defineProps<{ ask: ListAsk; names: Record<string, Record<string, string>> }>()
 const emit = defineEmits<{ change: [field: string]; away: [field: string]; add: [field: string] }>()
 const nameOf = (field: { name: string; register?: string }, id: string) =>
   id === 'me' ? 'me' : id === 'mine' ? 'my team' : (props.names[field.name]?.[id] ?? '…')
-const chips = computed(() => props.ask.clauses.map((clause) => ({ clause, words: clauseWords(props.ask.kind, clause, nameOf, formatMinor) })))
-const fieldsLeft = computed(() => LIST_FIELDS[props.ask.kind].filter((field) => !props.ask.clauses.some((clause) => clause.field === field.name)))
+const amount = (shape: 'money' | 'count' | 'percent', value: number) =>
+  shape === 'count' ? String(value) : `${writtenAs(shape, value)}${shape === 'percent' ? ' %' : ''}`
+const chips = computed(() => props.ask.clauses.map((clause) => ({ clause, words: clauseWords(askedField(props.ask, clause.field), clause, nameOf, amount) })))
+const fieldsLeft = computed(() => props.ask.fields.filter((field) => !field.unasked && !props.ask.clauses.some((clause) => clause.field === field.name)))
 </script>
 
 <template>
@@ -20,11 +21,7 @@ const fieldsLeft = computed(() => LIST_FIELDS[props.ask.kind].filter((field) => 
       <RowButton class="plain" :aria-label="`Change the filter ${chip.words}`" @click="emit('change', chip.clause.field)">
         <span>{{ chip.words }}</span>
       </RowButton>
-      <RowButton
-        class="plain off"
-        :aria-label="`Take the filter ${listField(ask.kind, chip.clause.field)!.label} away`"
-        @click="emit('away', chip.clause.field)"
-      >
+      <RowButton class="plain off" :aria-label="`Take the filter ${askedField(ask, chip.clause.field).label} away`" @click="emit('away', chip.clause.field)">
         ×
       </RowButton>
     </span>

@@ -3,20 +3,22 @@ import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
 import { NButton } from 'naive-ui/es/button'
 import { NSelect } from 'naive-ui/es/select'
 import { computed, nextTick, onMounted, ref } from 'vue'
-import { isDay, listField } from '#core/lists'
+import { isAmount, isDay, isOfDays, isSpan } from '#core/lists'
 import type { Clause, ListField, ListKind } from '#core/lists'
-import { FieldFrame, TextEntry, DialogBox, exampleAmount, readTyped, useFormDraft, writtenAs, assetChoices, placeChoices, useVocabulary } from '#web/kit'
+import { FieldFrame, TextEntry, DialogBox, exampleAmount, readTyped, useFormDraft, writtenAs, useVocabulary } from '#web/kit'
 import type { Choice } from '#web/kit'
+import { choiceLabel } from '#web/portraits'
+import { finderFor } from './finders'
 
 /** What one field has to be: made new, or changed. */
-const props = defineProps<{ kind: ListKind; field: string; clause: Clause | null; names: Record<string, string> }>()
+const props = defineProps<{ kind: ListKind; field: ListField; clause: Clause | null; names: Record<string, string> }>()
 const emit = defineEmits<{ set: [Clause]; close: [] }>()
 const words = useVocabulary()
 void words.ensure()
-const field = computed<ListField>(() => listField(props.kind, props.field)!)
+const finder = props.field.register ? finderFor(props.field.register) : {}
 
 type How = 'any' | 'not' | 'none' | 'some'
-const { form, drop } = useFormDraft(`filter-${props.kind}-${props.field}-${JSON.stringify(props.clause)}`, {
+const { form, drop } = useFormDraft(`filter-${props.kind}-${props.field.name}-${JSON.stringify(props.clause)}`, {
   how: (props.clause?.empty === true ? 'none' : props.clause?.empty === false ? 'some' : props.clause?.not ? 'not' : 'any') as How,
   values: props.clause?.any ?? [],
   text: props.clause?.any?.[0] ?? '',
@@ -27,45 +29,34 @@ const wrong = ref('')
 const found = ref<Choice[]>([])
 const known = ref(new Map(Object.entries(props.names)))
 
-/** Money is typed as people write it. */
+/** Amounts are typed as people write them. */
 function shown(end: string | undefined): string {
-  return end === undefined ? '' : field.value.shape === 'money' ? writtenAs('money', end) : end
+  const { shape } = props.field
+  return end === undefined ? '' : shape === 'money' || shape === 'percent' ? writtenAs(shape, end) : end
 }
-const remote = computed(() => field.value.register === 'place' || field.value.register === 'asset')
+const remote = !!finder.find
 const options = computed<Choice[]>(() => {
-  const { shape, choices, register } = field.value
-  if (shape === 'choice') return Object.entries(choices!).map(([value, label]) => ({ value, label }))
-  const lists = {
-    category: words.choices((all) => all.categories),
-    trade: words.choices((all) => all.trades),
-    team: [{ value: 'mine', label: 'My team' }, ...words.choices((all) => all.teams)],
-    account: [{ value: 'me', label: 'Me' }, ...words.choices((all) => all.accounts)],
-    payer: words.choices((all) => all.payers),
-    technician: words.choices((all) => all.technicians),
-    vendor: words.choices((all) => all.vendors),
-    place: [] as Choice[],
-    asset: [] as Choice[],
-  }
-  const listed = remote.value ? found.value : lists[register!]
+  const { shape, choices } = props.field
+  if (shape === 'choice') return Object.keys(choices!).map((value) => ({ value, label: choiceLabel(choices!, value) }))
+  const listed = remote ? found.value : (finder.choices?.() ?? [])
   const missing = form.values.filter((value) => !listed.some((one) => String(one.value) === value))
   return [...listed.map((one) => ({ ...one, value: String(one.value) })), ...missing.map((value) => ({ value, label: known.value.get(value) ?? value }))]
 })
 let asked = ''
 async function look(q: string): Promise<void> {
   asked = q
-  const rows = field.value.register === 'place' ? await placeChoices(q) : await assetChoices(q, null)
+  const rows = await finder.find!(q)
   for (const row of rows) known.value.set(String(row.value), row.label)
   if (q === asked) found.value = rows
 }
 onMounted(() => {
-  if (remote.value) void look('')
+  if (remote) void look('')
   void nextTick(() => document.getElementById('filter-value')?.focus())
 })
 
 const HOWS = computed(() => {
-  const { shape, empties } = field.value
-  const list =
-    shape === 'text' ? { any: 'contains', not: 'does not contain' } : shape === 'day' || shape === 'money' ? { any: 'is within' } : { any: 'is', not: 'is not' }
+  const { shape, empties } = props.field
+  const list = shape === 'text' ? { any: 'contains', not: 'does not contain' } : isSpan(shape) ? { any: 'is within' } : { any: 'is', not: 'is not' }
   return { ...list, ...(empties ? { some: 'has something', none: 'has nothing' } : {}) } as Record<string, string>
 })
 const DAYS = [
@@ -81,10 +72,18 @@ function preset(span: string): void {
   form.to = last
 }
 
-/** The amount in minor units, or null when it cannot be read; what was understood is shown back. */
-function money(typed: string): string | null {
-  const read = readTyped('money', typed)
+/** The amount as the address holds it, or null when it cannot be read. */
+function amount(typed: string): string | null {
+  const { shape } = props.field
+  if (shape === 'count') return /^\d{1,9}$/.test(typed) ? typed : null
+  const read = readTyped(shape as 'money' | 'percent', typed)
   return read.problem !== undefined || read.value === null ? null : String(read.value)
+}
+function example(): string {
+  const { shape } = props.field
+  if (isOfDays(shape)) return 'Write a day like 2026-11-25, today, -30d or 7d.'
+  if (shape === 'money') return `Write an amount like ${exampleAmount()}.`
+  return shape === 'percent' ? 'Write a share like 12.5.' : 'Write a whole number.'
 }
 
 function keep(clause: Clause): void {
@@ -97,7 +96,7 @@ function leave(): void {
 }
 function set(): void {
   wrong.value = ''
-  const { name, shape } = field.value
+  const { name, shape } = props.field
   if (form.how === 'none' || form.how === 'some') return keep({ field: name, empty: form.how === 'none' })
   const not = form.how === 'not' ? { not: true } : {}
   if (shape === 'text' || shape === 'words') {
@@ -106,11 +105,11 @@ function set(): void {
     return
   }
   if (shape === 'flag') return keep({ field: name, any: [form.values[0] === 'no' ? 'no' : 'yes'] })
-  if (shape === 'day' || shape === 'money') {
-    const read = (typed: string) => (shape === 'day' ? (isDay(typed) ? typed : null) : money(typed))
+  if (isSpan(shape)) {
+    const read = (typed: string) => (isAmount(shape) ? amount(typed) : isDay(typed) ? typed : null)
     const ends = [form.from.trim(), form.to.trim()].map((typed) => (typed ? read(typed) : undefined))
-    if (ends.includes(null)) wrong.value = shape === 'day' ? 'Write a day like 2026-11-25, today, -30d or 7d.' : `Write an amount like ${exampleAmount()}.`
-    else if (!ends[0] && !ends[1]) wrong.value = 'Write from when, to when, or both.'
+    if (ends.includes(null)) wrong.value = example()
+    else if (!ends[0] && !ends[1]) wrong.value = isAmount(shape) ? 'Write from how much, to how much, or both.' : 'Write from when, to when, or both.'
     else keep({ field: name, ...(ends[0] ? { from: ends[0] } : {}), ...(ends[1] ? { to: ends[1] } : {}) })
     return
   }
@@ -156,12 +155,18 @@ function set(): void {
           <NRadio value="yes" data-first>Yes</NRadio>
           <NRadio value="no">No</NRadio>
         </NRadioGroup>
-        <template v-else-if="field.shape === 'day' || field.shape === 'money'">
+        <template v-else-if="isSpan(field.shape)">
           <div class="pair">
-            <TextEntry id="filter-value" v-model="form.from" label="From" mono :placeholder="field.shape === 'day' ? '2026-11-01, today, -30d' : '0.00'" />
-            <TextEntry id="filter-to" v-model="form.to" label="To, that day too" mono :placeholder="field.shape === 'day' ? '2026-11-30, 7d' : ''" />
+            <TextEntry id="filter-value" v-model="form.from" label="From" mono :placeholder="isOfDays(field.shape) ? '2026-11-01, today, -30d' : ''" />
+            <TextEntry
+              id="filter-to"
+              v-model="form.to"
+              :label="isOfDays(field.shape) ? 'To, that day too' : 'To'"
+              mono
+              :placeholder="isOfDays(field.shape) ? '2026-11-30, 7d' : ''"
+            />
           </div>
-          <p v-if="field.shape === 'day'" class="presets">
+          <p v-if="isOfDays(field.shape)" class="presets">
             <NButton v-for="[span, label] in DAYS" :key="span" @click="preset(span)">{{ label }}</NButton>
           </p>
         </template>

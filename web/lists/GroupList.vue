@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
-import { listGroups, listOrderLines, listRequestLines } from '#contract/lists'
+import { listGroups } from '#contract/lists'
 import type { ListGroup } from '#contract/lists'
 import { formatMinor } from '#core/kit'
-import { formatAsk, parseClause, withClause } from '#core/lists'
+import { askedField, formatAsk, parseClause, withClause } from '#core/lists'
 import type { ListAsk } from '#core/lists'
 import { RowButton, call, onLiveChange, ProblemNote, useLoading, useSoon } from '#web/kit'
 import ListTable from './ListTable.vue'
+import { readLines } from './useList'
 import type { Line } from './useList'
+import { baseOf } from './useViews'
 
 /** Rows brought together by a field: how many, how many past their target; each opens to its rows. */
 const props = defineProps<{ ask: ListAsk; open: number | null }>()
@@ -20,16 +22,15 @@ const rows = ref<Line[]>([])
 const nothing = { marked: new Set<number>(), changed: new Map<number, string>() }
 const total = computed(() => groups.value.value?.reduce((sum, group) => sum + group.count, 0) ?? 0)
 
-const within = (group: ListGroup): ListAsk => ({ ...withClause(props.ask, parseClause(props.ask.kind, props.ask.group!, group.value)!), group: null })
-const addressOf = (group: ListGroup) => `/lists/${props.ask.kind}?${formatAsk(within(group))}`
+const within = (group: ListGroup): ListAsk => ({ ...withClause(props.ask, parseClause(askedField(props.ask, props.ask.group!), group.value)!), group: null })
+const addressOf = (group: ListGroup) => `${baseOf(props.ask.kind)}?${formatAsk(within(group))}`
 
 async function toggle(group: ListGroup): Promise<void> {
   opened.value = opened.value === group.value ? null : group.value
   if (opened.value) await readRows(group)
 }
 async function readRows(group: ListGroup): Promise<void> {
-  const input = { ask: formatAsk({ ...within(group), size: '50' }), limit: MOST }
-  const answer = props.ask.kind === 'orders' ? await call(listOrderLines, input) : await call(listRequestLines, input)
+  const answer = await readLines(props.ask, { ask: formatAsk({ ...within(group), size: '50' }), limit: MOST })
   if (opened.value === group.value) rows.value = answer.rows
 }
 watch(
@@ -60,7 +61,8 @@ onLiveChange(
           <span class="name">{{ group.label }}</span>
           <span class="mono count">{{ group.count }}</span>
           <span class="bar" aria-hidden="true"><span :style="{ width: `${(100 * group.count) / Math.max(1, total)}%` }" /></span>
-          <span class="past" :class="{ soft: !group.past }">{{ group.past ? `${group.past} past target` : 'none past target' }}</span>
+          <span v-if="group.past === null" />
+          <span v-else class="past" :class="{ soft: !group.past }">{{ group.past ? `${group.past} past target` : 'none past target' }}</span>
           <span class="mono violet amount">{{ group.estimateMinor === null ? '' : formatMinor(group.estimateMinor) }}</span>
         </RowButton>
       </h2>

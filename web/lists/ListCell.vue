@@ -2,22 +2,22 @@
 import { computed } from 'vue'
 import type { OrderLine } from '#contract/orders'
 import { formatMinor } from '#core/kit'
-import { listField } from '#core/lists'
-import type { ListKind } from '#core/lists'
+import type { ListField, ListKind } from '#core/lists'
 import { HOLD_REASON_NAMES, ORDER_KIND_NAMES } from '#core/orders'
 import { CHANNEL_NAMES, REQUEST_STATE_NAMES } from '#core/requests'
 import { PriorityBar, shortTime, StageRing, TargetGauge } from '#web/kit'
-import type { Line } from './useList'
+import type { WorkLine } from './useList'
 
 /** One cell of a list. */
-const props = defineProps<{ kind: ListKind; line: Line; column: string }>()
+const props = defineProps<{ kind: ListKind; line: WorkLine; column: ListField }>()
+const name = computed(() => props.column.name)
 const order = computed(() => (props.kind === 'orders' ? (props.line as OrderLine) : null))
-const value = computed(() => (props.line as unknown as Record<string, unknown>)[props.column])
-const shape = computed(() => listField(props.kind, props.column)!.shape)
+const value = computed(() => (props.line as unknown as Record<string, unknown>)[name.value])
+const shape = computed(() => props.column.shape)
 const NAMES: Record<string, Record<string, string>> = { kind: ORDER_KIND_NAMES, hold: HOLD_REASON_NAMES, channel: CHANNEL_NAMES }
 const words = computed(() => {
   if (value.value === null || value.value === undefined || value.value === '') return ''
-  if (NAMES[props.column]) return NAMES[props.column]![String(value.value)] ?? ''
+  if (NAMES[name.value]) return NAMES[name.value]![String(value.value)] ?? ''
   if (shape.value === 'day') return shortTime(String(value.value))
   if (shape.value === 'money') return formatMinor(Number(value.value))
   return String(value.value)
@@ -25,19 +25,19 @@ const words = computed(() => {
 </script>
 
 <template>
-  <span v-if="column === 'number'" class="mono number">{{ line.number }}</span>
-  <strong v-else-if="column === 'summary'" class="cut">{{ line.summary }}</strong>
-  <StageRing v-else-if="column === 'state' && order" :state="order.state" :held-from="order.heldFrom" />
-  <span v-else-if="column === 'state'">{{ REQUEST_STATE_NAMES[line.state as 'new'] }}</span>
-  <PriorityBar v-else-if="column === 'priority'" :priority="line.priority" />
-  <TargetGauge v-else-if="column === 'standing'" :target="line.target" />
-  <span v-else-if="column === 'place'" class="cut" :title="line.placeName ?? ''"
+  <span v-if="name === 'number'" class="mono number">{{ line.number }}</span>
+  <strong v-else-if="name === 'summary'" class="cut">{{ line.summary }}</strong>
+  <StageRing v-else-if="name === 'state' && order" :state="order.state" :held-from="order.heldFrom" />
+  <span v-else-if="name === 'state'">{{ REQUEST_STATE_NAMES[line.state as 'new'] }}</span>
+  <PriorityBar v-else-if="name === 'priority'" :priority="line.priority" />
+  <TargetGauge v-else-if="name === 'standing'" :target="line.target" />
+  <span v-else-if="name === 'place'" class="cut" :title="line.placeName ?? ''"
     ><span class="mono">{{ line.place }}</span> {{ line.placeName }}</span
   >
   <span
     v-else
     class="cut"
-    :class="{ mono: shape === 'day' || shape === 'money' || column === 'payer' || column === 'asset', violet: shape === 'money' }"
+    :class="{ mono: shape === 'day' || shape === 'money' || name === 'payer' || name === 'asset', violet: shape === 'money' }"
     :title="words"
     >{{ words }}</span
   >

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { computed } from 'vue'
-import { LIST_FIELDS, listField, PAGE_SIZES } from '#core/lists'
+import { askedField, isOfDays, PAGE_SIZES } from '#core/lists'
 import type { ListAsk, PageSize } from '#core/lists'
 import { ListEntry, texts } from '#web/kit'
 import { sortedBy } from './sortedBy'
@@ -9,14 +9,16 @@ import { sortedBy } from './sortedBy'
 /** How a list is shown: its order, groups, rows of a page, columns. */
 const props = defineProps<{ ask: ListAsk }>()
 const emit = defineEmits<{ change: [ask: ListAsk]; columns: [] }>()
-const groupable = computed(() => LIST_FIELDS[props.ask.kind].filter((field) => field.groups))
-const sortable = computed(() => LIST_FIELDS[props.ask.kind].filter((field) => field.sorts))
+const groupable = computed(() => props.ask.fields.filter((field) => field.groups))
+const sortable = computed(() => props.ask.fields.filter((field) => field.sorts))
 const labelled = (fields: readonly { name: string; label: string }[]) => fields.map(({ name, label }) => ({ value: name, label }))
 /** Which end of the order comes first, in words that fit what it goes by. */
 const way = computed(() => {
   const { field, down } = props.ask.sort
   if (field === 'priority') return down ? 'least pressing first' : 'most pressing first'
-  if (listField(props.ask.kind, field)!.shape === 'day') return down ? 'latest first' : 'earliest first'
+  const { shape } = askedField(props.ask, field)
+  if (isOfDays(shape)) return down ? 'latest first' : 'earliest first'
+  if (shape === 'text' && field !== 'number') return down ? 'from Z to A' : 'from A to Z'
   return down ? 'highest first' : 'lowest first'
 })
 </script>
@@ -36,6 +38,7 @@ const way = computed(() => {
       {{ way }}
     </NButton>
     <ListEntry
+      v-if="groupable.length"
       id="list-group"
       inline
       small

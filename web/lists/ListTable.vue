@@ -3,10 +3,12 @@ import { RowButton } from '#web/kit'
 import { NCheckbox } from 'naive-ui/es/checkbox'
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, nextTick, ref, watch } from 'vue'
-import { listField } from '#core/lists'
+import { askedField, isAmount } from '#core/lists'
 import type { ListAsk } from '#core/lists'
+import type { RecordLine } from '#contract/lists'
 import ListCell from './ListCell.vue'
-import type { Line } from './useList'
+import RecordCell from './RecordCell.vue'
+import type { Line, WorkLine } from './useList'
 
 /**
  * The rows of a list; only those in sight are drawn. Sorted by the heading, marked by the box, opened by the row.
@@ -43,16 +45,27 @@ const WIDTHS: Record<string, number> = {
   payer: 110,
   who: 122,
   channel: 104,
+  code: 104,
+  tag: 104,
+  email: 210,
+  above: 240,
+  class: 200,
+  open: 88,
+  retired: 80,
 }
 const DAY_WIDTH = 112
+const AMOUNT_WIDTH = 104
 const REST_WIDTH = 140
 const SUMMARY_WIDTH = 200
-const columns = computed(() => props.ask.columns.map((name) => listField(props.ask.kind, name)!))
-const widthOf = (name: string, shape: string) => WIDTHS[name] ?? (shape === 'day' ? DAY_WIDTH : REST_WIDTH)
-/** A list without its summary lets the last column take the room that is left. */
-const flexible = computed(() => (props.ask.columns.includes('summary') ? 'summary' : props.ask.columns.at(-1)))
-const least = computed(() => 40 + columns.value.reduce((sum, one) => sum + (one.name === 'summary' ? SUMMARY_WIDTH : widthOf(one.name, one.shape)), 0))
+const columns = computed(() => props.ask.columns.map((name) => askedField(props.ask, name)))
+const widthOf = (name: string, shape: string) =>
+  WIDTHS[name] ?? (shape === 'day' || shape === 'date' ? DAY_WIDTH : isAmount(shape as 'money') ? AMOUNT_WIDTH : REST_WIDTH)
+/** What is told in words takes the room that is left; a list without it gives it to its last column. */
+const flexible = computed(() => ['summary', 'name'].find((name) => props.ask.columns.includes(name)) ?? props.ask.columns.at(-1))
+const least = computed(() => 40 + columns.value.reduce((sum, one) => sum + (one.name === flexible.value ? SUMMARY_WIDTH : widthOf(one.name, one.shape)), 0))
 const rowHeight = computed(() => (props.ask.compact ? 30 : 44))
+
+const isRecord = (line: Line) => 'cells' in line
 
 const scroller = ref<HTMLElement | null>(null)
 const virtualizer = useVirtualizer(
@@ -104,7 +117,7 @@ defineExpose({ focusRow })
               @update:checked="emit('markAll')"
             />
           </th>
-          <th v-for="column in columns" :key="column.name" :aria-sort="sorted(column.name)" :class="{ right: column.shape === 'money' }">
+          <th v-for="column in columns" :key="column.name" :aria-sort="sorted(column.name)" :class="{ right: isAmount(column.shape) }">
             <RowButton v-if="column.sorts" class="head" @click="emit('sort', column.name)">
               {{ column.label }}<span v-if="sorted(column.name)" class="way" aria-hidden="true">{{ ask.sort.down ? '▾' : '▴' }}</span>
             </RowButton>
@@ -141,8 +154,9 @@ defineExpose({ focusRow })
               ><span class="hidden">changed by {{ changed.get(rows[item.index]!.id) }} just now</span></span
             >
           </td>
-          <td v-for="column in columns" :key="column.name" :class="{ right: column.shape === 'money' }">
-            <ListCell :kind="ask.kind" :line="rows[item.index]!" :column="column.name" />
+          <td v-for="column in columns" :key="column.name" :class="{ right: isAmount(column.shape) }">
+            <RecordCell v-if="isRecord(rows[item.index]!)" :line="rows[item.index] as RecordLine" :column="column" :leads="column.name === columns[0]!.name" />
+            <ListCell v-else :kind="ask.kind" :line="rows[item.index] as WorkLine" :column="column" />
           </td>
         </tr>
         <tr v-if="below > 0" aria-hidden="true" :style="{ height: `${below}px` }">

@@ -1,46 +1,49 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { exportList } from '#contract/lists'
-import { formatAsk, parseAsk, withClause, withoutField } from '#core/lists'
+import type { RecordLine } from '#contract/lists'
+import { askedField, formatAsk, isRegister, LIST_NAMES, listFieldsFor, parseAsk, withClause, withoutField } from '#core/lists'
 import type { Clause, ListAsk, ListKind } from '#core/lists'
-import { address, offerActs, PaneSplitter, ProblemNote, useKeys, useSession, useWidth } from '#web/kit'
-import { OrderSheet } from '#web/orders'
-import { RequestSheet } from '#web/requests'
+import { address, offerActs, ProblemNote, useSession } from '#web/kit'
 import BulkBar from './BulkBar.vue'
+import BulkChange from './BulkChange.vue'
 import ColumnsForm from './ColumnsForm.vue'
 import FilterChips from './FilterChips.vue'
 import FilterForm from './FilterForm.vue'
 import GroupList from './GroupList.vue'
 import ListLooks from './ListLooks.vue'
+import ListPane from './ListPane.vue'
 import ListTable from './ListTable.vue'
 import PeekCard from './PeekCard.vue'
 import SaveViewForm from './SaveViewForm.vue'
 import { sortedBy } from './sortedBy'
 import { useList } from './useList'
-import type { Line } from './useList'
+import type { Line, WorkLine } from './useList'
+import { useListKeys } from './useListKeys'
 import { useMarks } from './useMarks'
-import { useViews } from './useViews'
+import { baseOf, useViews } from './useViews'
 import ViewRail from './ViewRail.vue'
 
-/** Orders or requests by any field. The address bar holds what is shown, so that it can be sent. */
+/** Orders, requests or the records of a register by any field. The address bar holds what is shown, so that it can be sent. */
+const props = defineProps<{ kind: ListKind }>()
 const route = useRoute()
 const router = useRouter()
 const session = useSession()
 const store = useViews()
 void store.load()
 
-const kind = computed(() => route.params.kind as ListKind)
+const fields = computed(() => listFieldsFor(props.kind, session.can))
 const query = computed(() => route.query as Record<string, string>)
 const parsed = computed(() => {
   const { view: _, open: __, ...rest } = query.value
-  return parseAsk(kind.value, new URLSearchParams(rest).toString())
+  return parseAsk(props.kind, new URLSearchParams(rest).toString(), fields.value)
 })
 const ask = computed(() => parsed.value.ask)
 const viewKey = computed(() => query.value.view ?? null)
 const view = computed(() => store.views?.rows.find((one) => one.key === viewKey.value) ?? null)
-const differs = computed(() => !view.value || formatAsk(parseAsk(kind.value, view.value.address).ask) !== formatAsk(ask.value))
+const differs = computed(() => !view.value || formatAsk(parseAsk(props.kind, view.value.address, fields.value).ask) !== formatAsk(ask.value))
 const open = computed(() => (query.value.open ? Number(query.value.open) : null))
 
 const list = useList(ask)
@@ -50,15 +53,14 @@ const at = ref(-1)
 const { marked, markedLines, mark: markRow, markAll, unmark } = useMarks(rows)
 const peeking = ref<number | null>(null)
 const dialog = ref<{ what: 'filter'; field: string } | { what: 'save' } | { what: 'columns' } | null>(null)
-const sheetWidth = useWidth('list-sheet', 620, 420, 900)
 
 function go(to: ListAsk, more: Record<string, string | undefined> = {}): void {
   const { view: shown, open: opened } = { view: query.value.view, open: query.value.open, ...more }
   const parts = [formatAsk(to), shown ? `view=${shown}` : '', opened ? `open=${opened}` : ''].filter(Boolean)
-  void router.push(`/lists/${to.kind}${parts.length ? `?${parts.join('&')}` : ''}`)
+  void router.push(`${baseOf(to.kind)}${parts.length ? `?${parts.join('&')}` : ''}`)
 }
 watch(
-  () => `${kind.value} ${formatAsk({ ...ask.value, columns: [], compact: false })}`,
+  () => `${props.kind} ${formatAsk({ ...ask.value, columns: [], compact: false })}`,
   () => {
     at.value = -1
     marked.value = new Set()
@@ -88,40 +90,15 @@ function mark(index: number, range: boolean): void {
   markRow(index, range ? at.value : null)
   if (rows.value[index]) at.value = index
 }
-function step(by: 1 | -1): void {
-  if (!rows.value.length) return
-  at.value = Math.min(rows.value.length - 1, Math.max(0, at.value + by))
-  void table.value?.focusRow(at.value)
-  if (open.value) showAt(at.value)
-  if (peeking.value) peeking.value = rows.value[at.value]!.id
-}
-
-useKeys((key) => {
-  if (key === 'ArrowDown' || key === 'ArrowUp') {
-    step(key === 'ArrowDown' ? 1 : -1)
-    return true
-  }
-  const here = rows.value[at.value]
-  const onRow = !document.activeElement?.matches('a, button, input, summary')
-  if (key === 'Enter' && here && onRow) {
-    if (open.value === here.id) document.getElementById('list-sheet')?.focus()
-    else showAt(at.value)
-    return true
-  }
-  if (key === ' ' && here && onRow) {
-    peeking.value = peeking.value === here.id ? null : here.id
-    return true
-  }
-  if (key === 'Escape') {
-    if (peeking.value) peeking.value = null
-    else if (open.value) go(ask.value, { open: undefined })
-    void nextTick(() => (at.value >= 0 ? table.value?.focusRow(at.value) : undefined))
-    return true
-  }
-  if (key === 'PageDown' || key === 'PageUp') {
-    list.turn(key === 'PageDown' ? 1 : -1)
-    return true
-  }
+const { step } = useListKeys({
+  rows,
+  at,
+  open,
+  peeking,
+  focusRow: (index) => void table.value?.focusRow(index),
+  showAt,
+  close: () => go(ask.value, { open: undefined }),
+  turn: list.turn,
 })
 offerActs(() => [
   { label: 'Add a filter', key: 'f', run: () => document.getElementById('add-filter')?.focus() },
@@ -132,10 +109,8 @@ offerActs(() => [
   { label: 'Take this list away as CSV', run: () => document.getElementById('export-csv')?.click() },
   { label: 'Take this list away as XLSX', run: () => document.getElementById('export-xlsx')?.click() },
 ])
-const fileOf = (format: 'csv' | 'xlsx') => address(exportList, { kind: kind.value, ask: formatAsk({ ...ask.value, group: null }), format })
-const title = computed(() =>
-  view.value && !differs.value ? view.value.name : view.value ? `${view.value.name}, changed` : kind.value === 'orders' ? 'Orders' : 'Requests',
-)
+const fileOf = (format: 'csv' | 'xlsx') => address(exportList, { kind: props.kind, ask: formatAsk({ ...ask.value, group: null }), format })
+const title = computed(() => (view.value && !differs.value ? view.value.name : view.value ? `${view.value.name}, changed` : LIST_NAMES[props.kind]))
 const from = computed(() => (trail.value.length - 1) * Number(ask.value.size) + 1)
 function saved(key: string): void {
   dialog.value = null
@@ -145,10 +120,10 @@ function saved(key: string): void {
 
 <template>
   <div class="lists" :class="{ split: !!open }">
-    <ViewRail v-if="!open" class="views" :here="viewKey" />
+    <ViewRail v-if="!open" class="views" :here="viewKey" :kind="kind" />
     <section class="main" :aria-label="title">
       <header>
-        <h1>{{ title }}</h1>
+        <component :is="isRegister(kind) ? 'h2' : 'h1'">{{ title }}</component>
         <span class="mono soft" role="status" aria-label="Rows in the list">{{
           facts ? `${facts.count.toLocaleString('en')}${facts.more ? '+' : ''}` : '…'
         }}</span>
@@ -205,31 +180,24 @@ function saved(key: string): void {
           </template>
         </p>
       </template>
-      <BulkBar v-if="session.can('desk.read')" :kind="kind" :lines="markedLines" @clear="marked = new Set()" @unmark="unmark" @done="list.reload" />
-    </section>
-    <template v-if="open">
-      <PaneSplitter
-        label="Width of the Sheet"
-        toward="left"
-        :width="sheetWidth.width.value"
-        :least="sheetWidth.least"
-        :most="sheetWidth.most"
-        @resize="sheetWidth.set"
+      <slot name="marked" :lines="markedLines" />
+      <BulkChange
+        v-if="isRegister(kind)"
+        :register="kind"
+        :lines="markedLines as RecordLine[]"
+        @clear="marked = new Set()"
+        @unmark="unmark"
+        @done="list.reload"
       />
-      <section id="list-sheet" class="sheet" tabindex="-1" aria-label="Sheet" :style="{ width: `${sheetWidth.width.value}px` }">
-        <p class="leave">
-          <NButton text type="primary" class="link" @click="go(ask, { open: undefined })">Close the Sheet <kbd class="mono">Esc</kbd></NButton>
-        </p>
-        <OrderSheet v-if="kind === 'orders'" :id="open" :key="`o${open}`" />
-        <RequestSheet v-else :id="open" :key="`r${open}`" @next="step(1)" @show="(type, id) => router.push(`/desk/triage/${type}/${id}`)" />
-      </section>
-    </template>
+      <BulkBar v-else :kind="kind" :lines="markedLines as WorkLine[]" @clear="marked = new Set()" @unmark="unmark" @done="list.reload" />
+    </section>
+    <ListPane v-if="open" :id="open" :kind="kind" @close="go(ask, { open: undefined })" @next="step(1)" />
     <PeekCard v-if="peeking && peeking !== open" :id="peeking" :kind="kind" />
     <FilterForm
       v-if="dialog?.what === 'filter'"
       :key="dialog.field"
       :kind="kind"
-      :field="dialog.field"
+      :field="askedField(ask, dialog.field)"
       :clause="ask.clauses.find((one) => dialog?.what === 'filter' && one.field === dialog.field) ?? null"
       :names="facts?.names[dialog.field] ?? {}"
       @set="setClause"
@@ -286,32 +254,13 @@ header {
   border-top: 1px solid var(--line);
   font-size: 13px;
 }
-.sheet {
-  flex: none;
-  max-width: 70%;
-  overflow: auto;
-  background: var(--sheet);
-  outline: none;
-  scroll-padding-top: 150px;
-}
-.sheet:focus-visible {
-  box-shadow: inset 0 0 0 2px var(--tide);
-}
-.leave {
-  padding: 6px 16px 0;
-  font-size: 12px;
-}
 @media (max-width: 900px) {
   .lists {
     display: block;
     overflow: auto;
   }
-  .views,
-  .sheet {
-    width: 100% !important;
-    max-width: none;
-  }
   .views {
+    width: 100%;
     max-height: 168px;
   }
   .main {

@@ -4,21 +4,24 @@ import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import { chooseUsualView, dropView } from '#contract/lists'
 import type { ViewRow } from '#contract/lists'
+import { isRegister, LIST_NAMES, WORK_LISTS } from '#core/lists'
+import type { ListKind } from '#core/lists'
 import { call, CallProblem, useUndo } from '#web/kit'
-import { addressOf, useViews } from './useViews'
+import { addressOf, baseOf, useViews } from './useViews'
 
 /** The views one can open: those that ship, one’s own, those shared. */
-const props = defineProps<{ here: string | null }>()
+const props = defineProps<{ here: string | null; kind: ListKind }>()
 const store = useViews()
 const said = useUndo()
+/** Of a register its own views; of work those of orders and of requests. */
+const kinds = computed<readonly ListKind[]>(() => (isRegister(props.kind) ? [props.kind] : WORK_LISTS))
 const groups = computed(() => {
-  const all = store.views?.rows ?? []
-  const shipped = (kind: string) => all.filter((view) => view.id === null && view.kind === kind)
+  const all = (store.views?.rows ?? []).filter((view) => kinds.value.includes(view.kind))
+  const shipped = (kind: ListKind) => all.filter((view) => view.id === null && view.kind === kind)
   return [
     { name: 'Yours', rows: all.filter((view) => view.mine) },
     { name: 'Shared with you', rows: all.filter((view) => view.id !== null && !view.mine) },
-    { name: 'Orders', rows: shipped('orders') },
-    { name: 'Requests', rows: shipped('requests') },
+    ...kinds.value.map((kind) => ({ name: LIST_NAMES[kind], rows: shipped(kind) })),
   ].filter((group) => group.rows.length)
 })
 const open = computed(() => store.views?.rows.find((view) => view.key === props.here) ?? null)
@@ -41,6 +44,14 @@ const shared = (view: ViewRow) => (view.sharedWith === 'team' ? (view.team ?? 't
 
 <template>
   <nav class="rail" aria-label="Views">
+    <section v-if="isRegister(kind)">
+      <ul>
+        <li>
+          <RouterLink :to="baseOf(kind)" :class="{ here: !here }" :aria-current="here ? undefined : 'page'">All in use</RouterLink>
+        </li>
+        <li><RouterLink :to="`${baseOf(kind)}?retired=yes`">Retired</RouterLink></li>
+      </ul>
+    </section>
     <section v-for="group in groups" :key="group.name">
       <h2>{{ group.name }}</h2>
       <ul>
@@ -55,7 +66,9 @@ const shared = (view: ViewRow) => (view.sharedWith === 'team' ? (view.team ?? 't
       </ul>
     </section>
     <div v-if="open" class="acts">
-      <NButton v-if="store.views?.usual !== open.key" text type="primary" class="link" @click="makeUsual(open)">Open lists with this view</NButton>
+      <NButton v-if="!isRegister(kind) && store.views?.usual !== open.key" text type="primary" class="link" @click="makeUsual(open)"
+        >Open lists with this view</NButton
+      >
       <NButton v-if="open.mine" text type="primary" class="link" @click="drop(open)">Drop this view</NButton>
     </div>
   </nav>

@@ -2,8 +2,8 @@ import { mount } from '@vue/test-utils'
 import { computed, defineComponent, h, ref } from 'vue'
 import type { Views } from '#contract/lists'
 import type { OrderLine } from '#contract/orders'
-import { parseAsk, parseClause } from '#core/lists'
-import type { ListAsk } from '#core/lists'
+import { fieldIn, LIST_FIELDS, parseAsk, parseClause } from '#core/lists'
+import type { ListAsk, ListKind } from '#core/lists'
 import { useLive, useSession } from '#web/kit'
 import type { LiveChange } from '#contract/insight'
 import { choose } from '../../tests/kit/choose'
@@ -99,8 +99,10 @@ beforeEach(() => signedIn())
 afterEach(() => (document.body.innerHTML = ''))
 
 describe('a filter', () => {
-  const form = (field: string, text = '') =>
-    mount(FilterForm, { props: { kind: 'orders', field, clause: text ? parseClause('orders', field, text) : null, names: {} }, attachTo: document.body })
+  const form = (name: string, text = '', kind: ListKind = 'orders') => {
+    const field = fieldIn(LIST_FIELDS[kind], name)!
+    return mount(FilterForm, { props: { kind, field, clause: text ? parseClause(field, text) : null, names: {} }, attachTo: document.body })
+  }
   beforeEach(() =>
     answering({
       'GET /api/vocabulary': { body: { categories: [], trades: [], teams: [], accounts: [], payers: [], sites: [], technicians: [], vendors: [] } },
@@ -318,7 +320,7 @@ describe('views', () => {
       'DELETE /api/views/4': { body: { ...views, rows: views.rows.slice(0, 1) } },
     })
     useViews().take(views)
-    const rail = mount(ViewRail, { props: { here: 'v4' } })
+    const rail = mount(ViewRail, { props: { here: 'v4', kind: 'orders' } })
     expect(rail.findAll('h2').map((one) => one.text())).toEqual(['Yours', 'Shared with you', 'Orders'])
     expect(rail.text()).toContain('by Tobias Achterberg')
     expect(rail.find('a[aria-current="page"]').text()).toBe('My own')
@@ -378,7 +380,7 @@ describe('what a row shows', () => {
     ['hold', 'Waiting for a part'],
     ['team', ''],
   ])('%s', (column, words) => {
-    const cell = mount(ListCell, { props: { kind: 'orders', line: line(7, { hold: 'part' }), column } })
+    const cell = mount(ListCell, { props: { kind: 'orders', line: line(7, { hold: 'part' }), column: fieldIn(LIST_FIELDS.orders, column)! } })
     expect(cell.text()).toBe(words)
   })
 

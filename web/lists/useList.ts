@@ -1,17 +1,24 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Ref } from 'vue'
-import { listOrderLines, listRequestLines, readListFacts } from '#contract/lists'
-import type { ListFacts } from '#contract/lists'
+import { listOrderLines, listRecordLines, listRequestLines, readListFacts } from '#contract/lists'
+import type { ListFacts, RecordLine } from '#contract/lists'
 import type { OrderLine } from '#contract/orders'
 import type { RequestLine } from '#contract/requests'
 import type { LiveChange } from '#contract/insight'
-import type { Problem } from '#contract/kit'
-import { formatAsk } from '#core/lists'
+import type { Page, Problem } from '#contract/kit'
+import { formatAsk, isRegister } from '#core/lists'
 import type { ListAsk } from '#core/lists'
 import { call, onLiveChange, problemFrom, useSession, useSoon } from '#web/kit'
 import { isActed } from '#core/events'
 
-export type Line = OrderLine | RequestLine
+export type WorkLine = OrderLine | RequestLine
+export type Line = WorkLine | RecordLine
+
+/** A page of any list. */
+export function readLines({ kind }: Pick<ListAsk, 'kind'>, input: { ask: string; after?: string; limit: number }): Promise<Page<Line>> {
+  if (isRegister(kind)) return call(listRecordLines, { register: kind, ...input })
+  return kind === 'orders' ? call(listOrderLines, input) : call(listRequestLines, input)
+}
 
 /** Rows read at once while scrolling through all of them. */
 const STRETCH = 100
@@ -33,14 +40,13 @@ export function useList(ask: Ref<ListAsk>) {
   /** Who changed which row since it was read first. */
   const changed = shallowRef(new Map<number, string>())
   const missed = ref(0)
-  const address = computed(() => formatAsk({ ...ask.value, columns: [], compact: false, group: null, size: '50' }))
+  const address = computed(() =>
+    formatAsk({ ...ask.value, columns: isRegister(ask.value.kind) ? ask.value.columns : [], compact: false, group: null, size: '50' }),
+  )
   const size = computed(() => (ask.value.size === 'all' ? STRETCH : Number(ask.value.size)))
   let round = 0
 
-  const page = (after: string | undefined, limit: number) => {
-    const input = { ask: pageAddress(), after, limit }
-    return ask.value.kind === 'orders' ? call(listOrderLines, input) : call(listRequestLines, input)
-  }
+  const page = (after: string | undefined, limit: number) => readLines(ask.value, { ask: pageAddress(), after, limit })
   const pageAddress = () => formatAsk({ ...ask.value, group: null, size: '50', compact: false })
 
   async function read(keep: boolean): Promise<void> {
@@ -121,7 +127,10 @@ export function useList(ask: Ref<ListAsk>) {
     void readFacts()
   }, 150)
   function hear(change: LiveChange | null): void {
-    const id = ask.value.kind === 'orders' ? change?.orderId : change?.requestId
+    const { kind } = ask.value
+    // What happens in another register is nothing to this one; work on a record is shown in its row.
+    if (change && isRegister(kind) && change.register !== kind && !change.orderId) return
+    const id = isRegister(kind) ? change?.recordId : kind === 'orders' ? change?.orderId : change?.requestId
     const somebody = change && change.who !== session.self?.name && isActed(change.kind)
     if (somebody && id && rows.value.some((row) => row.id === id)) changed.value = new Map(changed.value).set(id, change.who)
     if (rows.value.length <= MOST_REREAD) reread()

@@ -20,15 +20,10 @@ const href = computed(() => address(printLabels, { kind: props.kind, ids: props.
 
 <template>
   <div class="bar" role="group" aria-label="Labels to print">
-    <p v-if="!ids.length" class="soft">
-      Tick {{ kind }} to print labels for them. A label’s code opens the Counter with {{ kind === 'assets' ? 'asset and place' : 'the place' }} filled in.
-    </p>
-    <template v-else>
-      <p>{{ counted(ids.length, kind === 'assets' ? 'asset' : 'place') }} ticked</p>
-      <ChoiceEntry id="label-size" v-model="size" inline label="Size" :options="LABEL_SIZES.map((one) => ({ value: one, label: LABEL_SHEETS[one].name }))" />
-      <p v-if="ids.length > MOST" class="problem">Only {{ MOST }} labels at a time; the first {{ MOST }} are printed.</p>
-      <NButton tag="a" type="primary" :href="href" target="_blank" rel="noopener">Labels on {{ counted(sheets, 'sheet') }}</NButton>
-    </template>
+    <p>Labels for {{ counted(ids.length, kind === 'assets' ? 'asset' : 'place') }}: a code opens the Counter there.</p>
+    <ChoiceEntry id="label-size" v-model="size" inline label="Size" :options="LABEL_SIZES.map((one) => ({ value: one, label: LABEL_SHEETS[one].name }))" />
+    <p v-if="ids.length > MOST" class="problem">Only {{ MOST }} labels at a time; the first {{ MOST }} are printed.</p>
+    <NButton tag="a" type="primary" :href="href" target="_blank" rel="noopener">Labels on {{ counted(sheets, 'sheet') }}</NButton>
   </div>
 </template>
 
@@ -38,7 +33,10 @@ const href = computed(() => address(printLabels, { kind: props.kind, ids: props.
   flex-wrap: wrap;
   gap: 8px 12px;
   align-items: center;
-  min-height: 36px;
+  padding: 6px 12px;
+  background: var(--shoal);
+  border-top: 1px solid var(--line);
+  font-size: 13px;
 }
 .bar p {
   margin: 0;

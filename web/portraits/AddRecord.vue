@@ -6,8 +6,8 @@ import type { FieldValue, RegisterName } from '#core/registers'
 import { call, CallProblem, DialogBox, DraftNote, ListEntry, RecordLink, useFormDraft, useSession, useUndo, useVocabulary } from '#web/kit'
 import type { RecordRef } from '#web/kit'
 import EntryField from './EntryField.vue'
-import { KINDS } from './kinds'
-import type { AnyRecord } from './kinds'
+import { KINDS } from '#contract/portraits'
+import type { AnyRecord } from '#contract/portraits'
 
 /** Enters a record: what is needed is in sight, the rest one press away. `given` is what is known already, with what its ids are called. */
 const props = defineProps<{ register: RegisterName; given?: Record<string, FieldValue>; called?: Record<string, string> }>()

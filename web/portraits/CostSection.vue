@@ -6,7 +6,7 @@ import { readPortraitCosts } from '#contract/portraits'
 import { currencyDecimals, formatMinor } from '#core/kit'
 import { ProblemNote, theme, useRead, useSession } from '#web/kit'
 import { useOpenSheet } from '#web/sheets'
-import type { AnyRecord } from './kinds'
+import type { AnyRecord } from '#contract/portraits'
 import { listOf } from './listOf'
 
 /** What finished work on it cost, by year and kind: drawn, and as a table whose years lead to the orders behind them. */

@@ -5,7 +5,7 @@ import { formatMinor } from '#core/kit'
 import { ORDER_KIND_NAMES } from '#core/orders'
 import { dayOf, ProblemNote, useSession } from '#web/kit'
 import { useOpenSheet } from '#web/sheets'
-import type { AnyRecord } from './kinds'
+import type { AnyRecord } from '#contract/portraits'
 import { listOf } from './listOf'
 import { usePortraitWork } from './work'
 

@@ -4,8 +4,8 @@ import { warrantyHeed } from '#core/assets'
 import type { AssetFields } from '#core/assets'
 import { serverNow, toLocalField, writtenDay } from '#web/kit'
 import { SheetFact, useOpenSheet } from '#web/sheets'
-import { KINDS } from './kinds'
-import type { AnyRecord } from './kinds'
+import { KINDS } from '#contract/portraits'
+import type { AnyRecord } from '#contract/portraits'
 import { recordField } from './recordFields'
 
 /** What is kept of the record, under a heading each; pressed, a value turns into its field. */

@@ -3,8 +3,8 @@ import { computed } from 'vue'
 import { readPortraitTimeline } from '#contract/portraits'
 import { ProblemNote, useRead } from '#web/kit'
 import { TimelineList, useOpenSheet } from '#web/sheets'
-import { KINDS } from './kinds'
-import type { AnyRecord } from './kinds'
+import { KINDS } from '#contract/portraits'
+import type { AnyRecord } from '#contract/portraits'
 
 /** What was changed of it, by whom, newest first. */
 const { sheet: it } = useOpenSheet<AnyRecord>()

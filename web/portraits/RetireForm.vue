@@ -4,7 +4,7 @@ import { NCheckbox } from 'naive-ui/es/checkbox'
 import { computed, ref } from 'vue'
 import type { Problem } from '#contract/kit'
 import { call, CallProblem } from '#web/kit'
-import type { AnyRecord, Kind } from './kinds'
+import type { AnyRecord, Kind } from '#contract/portraits'
 import { workSays } from './workSays'
 
 /** Asks before a record is retired, with what is still open on it. */

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { readTree, readTreePath } from '#contract/portraits'
 import { ProblemNote, RecordLink, useRead } from '#web/kit'
 import { useOpenSheet } from '#web/sheets'
-import type { AnyRecord } from './kinds'
+import type { AnyRecord } from '#contract/portraits'
 import TreeBadge from './TreeBadge.vue'
 import { recordOf } from './tree'
 

@@ -23,7 +23,7 @@ import {
 } from '#web/kit'
 import type { Choice } from '#web/kit'
 import type { Problem } from '#contract/kit'
-import { KINDS } from './kinds'
+import { KINDS } from '#contract/portraits'
 import TreeBadge from './TreeBadge.vue'
 import { recordOf } from './tree'
 
@@ -120,9 +120,19 @@ async function show(key: string | number | null): Promise<void> {
     if (branch) await open(branch)
   }
   chosen.value = [key]
+  opened.value = opened.value.filter((one) => one !== key)
   await nextTick()
-  root.value?.querySelector('.n-tree-node--selected')?.scrollIntoView({ block: 'center' })
-  root.value?.querySelector<HTMLElement>('.v-vl')?.focus({ preventScroll: true })
+  const line = root.value?.querySelector<HTMLElement>('.n-tree-node--selected')
+  line?.scrollIntoView({ block: 'center' })
+  // Pressed, so that the arrow keys go on from here: the component has no other way to say it.
+  line?.click()
+  stand()
+}
+/** The keyboard is the tree’s again, on the line it was on. */
+const stand = () => root.value?.querySelector<HTMLElement>('.v-vl')?.focus({ preventScroll: true })
+function leave(): void {
+  moving.value = null
+  void nextTick(stand)
 }
 
 const MOST_OF_EACH = 8
@@ -194,7 +204,7 @@ const drawn = ({ option }: { option: TreeOption }): VNodeChild => {
 }
 /** The line the arrow keys stand on, which the component marks and does not say. */
 function here(): Branch | undefined {
-  const line = root.value?.querySelector<HTMLElement>('.n-tree-node--pending')?.dataset.key?.replace(/^s-/, '')
+  const line = root.value?.querySelector('.n-tree-node--pending')?.id.replace(/^node-/, '')
   const key = line ?? chosen.value[0]
   return key ? find(key) : undefined
 }
@@ -267,10 +277,11 @@ async function put(key: string | number | null): Promise<void> {
         only-typed
         @pick="put"
       />
-      <NButton size="small" @click="moving = null">Leave it where it is</NButton>
+      <NButton size="small" @click="leave">Leave it where it is</NButton>
     </div>
     <ProblemNote v-if="problem" :problem="problem" @retry="begin" />
-    <div v-else ref="nodes" class="nodes">
+    <!-- The component forgets its line when the keyboard goes elsewhere; it is to be there when it comes back. -->
+    <div v-else ref="nodes" class="nodes" @focusout.capture.stop>
       <NTree
         v-model:expanded-keys="opened"
         v-model:selected-keys="chosen"

@@ -3,7 +3,7 @@ import type { NamedKind, RegisterField, RegisterName } from '#core/registers'
 import { assetChoices, call, placeChoices, useVocabulary } from '#web/kit'
 import type { Choice } from '#web/kit'
 import type { SheetField } from '#web/sheets'
-import type { AnyRecord } from './kinds'
+import type { AnyRecord } from '#contract/portraits'
 
 /** Where what an id names has its own page. */
 const REGISTER_OF: Partial<Record<NamedKind, RegisterName>> = {

@@ -1,7 +1,7 @@
 import { defineAsyncComponent } from 'vue'
 import { TransferSection } from '#web/assets'
 import type { SheetSection } from '#web/sheets'
-import type { AnyRecord } from './kinds'
+import type { AnyRecord } from '#contract/portraits'
 import DoneSection from './DoneSection.vue'
 import FactsSection from './FactsSection.vue'
 import KnowsSection from './KnowsSection.vue'

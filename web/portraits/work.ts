@@ -2,7 +2,7 @@ import { readPortraitWork } from '#contract/portraits'
 import { isChange } from '#core/events'
 import { useRead } from '#web/kit'
 import { useOpenSheet } from '#web/sheets'
-import type { AnyRecord } from './kinds'
+import type { AnyRecord } from '#contract/portraits'
 
 /** The work on the open Portrait: read once for all sections that show some of it. */
 export function usePortraitWork() {

@@ -1,0 +1,1 @@
+ALTER TABLE `saved_view` MODIFY COLUMN `kind` varchar(16) NOT NULL DEFAULT 'orders';

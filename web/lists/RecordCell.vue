@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { RecordLine } from '#contract/lists'
+import { isAmount } from '#core/lists'
+import type { ListField } from '#core/lists'
+import { dayOf, writtenAs } from '#web/kit'
+import { choiceLabel } from '#web/portraits'
+
+/** One cell of a register. */
+const props = defineProps<{ line: RecordLine; column: ListField; leads: boolean }>()
+const words = computed(() => {
+  const { name, shape, choices } = props.column
+  const value = props.line.cells[name]
+  if (value === null || value === undefined || value === '') return ''
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  if (choices) return choiceLabel(choices, String(value))
+  if (shape === 'date') return dayOf(String(value))
+  if (shape === 'money' || shape === 'percent') return `${writtenAs(shape, Number(value))}${shape === 'percent' ? ' %' : ''}`
+  return String(value)
+})
+const mono = computed(() => isAmount(props.column.shape) || ['code', 'tag', 'serial', 'phone', 'extension', 'iban'].includes(props.column.name))
+</script>
+
+<template>
+  <span class="cut" :class="{ mono, strong: leads || column.name === 'name', violet: column.shape === 'money', gone: leads && line.retired }" :title="words">{{
+    words
+  }}</span>
+</template>
+
+<style scoped>
+.cut {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.strong {
+  font-weight: 600;
+}
+.gone {
+  text-decoration: line-through;
+}
+</style>
