@@ -1,5 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
-import type { RouteRecordRaw } from 'vue-router'
+import type { RouteLocationNormalized, RouteRecordRaw } from 'vue-router'
 import type { Permission } from '#core/people'
 import { REGISTERS } from '#core/registers'
 import { useSession } from '#web/kit'
@@ -64,7 +64,13 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'home', component: () => import('./people/SignInView.vue'), meta: { title: 'Evrix' } },
     { path: '/sign-in', name: 'signIn', component: () => import('./people/SignInView.vue'), meta: { title: 'Sign in' } },
-    { path: '/c/:site', name: 'counter', component: () => import('./requests/CounterView.vue'), meta: { title: 'Report something' } },
+    {
+      path: '/c/:site',
+      name: 'counter',
+      component: () => import('./requests/CounterView.vue'),
+      meta: { title: 'Report something' },
+      beforeEnter: portraitOfLabel,
+    },
     { path: '/c/:site/mine', name: 'askForMine', component: () => import('./requests/MineView.vue'), meta: { title: 'What I have sent' } },
     { path: '/mine/:token', name: 'mine', component: () => import('./requests/MineView.vue'), meta: { title: 'What I have sent' } },
     { path: '/t/:token', name: 'track', component: () => import('./requests/TrackView.vue'), meta: { title: 'Your request' } },
@@ -77,6 +83,17 @@ export const router = createRouter({
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./people/LostView.vue'), meta: { title: 'Not found' } },
   ],
 })
+
+/** A scanned label opens the Portrait for who is at the desk, and the Counter for everybody else; to report from there is asked for. */
+async function portraitOfLabel(to: RouteLocationNormalized): Promise<true | string> {
+  const { place, asset, report } = to.query
+  if (report || (typeof place !== 'string' && typeof asset !== 'string')) return true
+  const session = useSession()
+  await session.ensure()
+  if (!session.self || !session.can('desk.read')) return true
+  const { portraitOf } = await import('./portraits/scanned')
+  return (await portraitOf(String(to.params.site), place, asset)) ?? true
+}
 
 router.beforeEach(async (to) => {
   document.title = `${to.meta.title} · Evrix`

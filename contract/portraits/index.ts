@@ -14,6 +14,25 @@ export interface OfRecord {
 }
 const ofRecord = Joi.object<OfRecord, true>({ register: field.oneOf(REGISTERS).required(), id: field.id().required() })
 
+/** What a label says: a site, and a place, an asset, or an asset in its place. */
+export interface LabelSays {
+  site: string
+  place?: string
+  asset?: string
+}
+
+export const findScanned = endpoint<LabelSays, OfRecord>({
+  method: 'GET',
+  path: '/api/scanned',
+  says: 'The record a printed label stands for, to open its Portrait.',
+  may: 'desk.read',
+  input: Joi.object<LabelSays, true>({
+    site: Joi.string().max(16).required(),
+    place: Joi.string().max(32),
+    asset: Joi.string().max(32),
+  }).or('place', 'asset'),
+})
+
 /** An order or a request that is not over. */
 export interface OpenWork {
   type: 'order' | 'request'

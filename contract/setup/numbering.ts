@@ -1,10 +1,10 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
-import { SERIES } from '#core/kit'
+import { isPrefix, MOST_DIGITS, MOST_PREFIX, SERIES } from '#core/kit'
 import type { Series } from '#core/kit'
 
 export interface NumberingSheet {
-  numberings: { siteId: number; siteCode: string; series: Series; prefix: string; next: number }[]
+  numberings: { siteId: number; siteCode: string; series: Series; prefix: string; next: number; digits: number }[]
 }
 
 export const readNumbering = endpoint<object, NumberingSheet>({
@@ -14,14 +14,28 @@ export const readNumbering = endpoint<object, NumberingSheet>({
   may: 'setup.edit',
 })
 
-export const editNumbering = endpoint<{ siteId: number; series: Series; next: number }, NumberingSheet>({
+/** How numbers of a series are written from now on: what is not said stays. */
+export interface NumberingEdit {
+  siteId: number
+  series: Series
+  prefix?: string
+  next?: number
+  digits?: number
+}
+
+export const editNumbering = endpoint<NumberingEdit, NumberingSheet>({
   method: 'PATCH',
   path: '/api/setup/numbering/:siteId/:series',
-  says: 'Set the next number; never one already used.',
+  says: 'Set what the numbers of a series begin with, how many digits they have, and the next one; never one already used.',
   may: 'setup.edit',
-  input: Joi.object<{ siteId: number; series: Series; next: number }, true>({
+  input: Joi.object<NumberingEdit, true>({
     siteId: field.id().required(),
     series: field.oneOf(SERIES).required(),
-    next: Joi.number().integer().min(1).max(99_999_999).required(),
-  }),
+    prefix: Joi.string()
+      .uppercase()
+      .trim()
+      .custom((text: string, helpers) => (isPrefix(text) ? text : helpers.message({ custom: `Write one to ${MOST_PREFIX} letters.` }))),
+    next: Joi.number().integer().min(1).max(99_999_999),
+    digits: Joi.number().integer().min(1).max(MOST_DIGITS),
+  }).or('prefix', 'next', 'digits'),
 })

@@ -5,7 +5,8 @@ import {
   foldText,
   formatNumber,
   isPlainName,
-  numberAsked,
+  isPrefix,
+  numbersAsked,
   plainName,
   Refusal,
   refuse,
@@ -61,19 +62,33 @@ test('a name is one line without a link, and goes out as one', () => {
 })
 
 test.each([
-  ['w31406', 'W-31406'],
-  [' W 31406 ', 'W-31406'],
-  ['w-31406', 'W-31406'],
-  ['r - 24018', 'R-24018'],
-  ['SKE123', 'SKE-00123'],
-  ['31406', null],
-  ['w12', null],
-  ['abcde123', null],
-  ['w1234567890', null],
-  ['w31406 pump', null],
-  ['the w31406', null],
-  ['', null],
-])('“%s” asks for %s', (text, number) => expect(numberAsked(text)).toBe(number))
+  ['w31406', 'W-31406', 'W-000031406'],
+  [' W 31406 ', 'W-31406', 'W-000031406'],
+  ['w-31406', 'W-31406', 'W-000031406'],
+  ['r - 24018', 'R-24018', 'R-000024018'],
+  ['SKE123', 'SKE-123', 'SKE-000000123'],
+  ['w00123', 'W-00123', 'W-000000123'],
+  ['w000', 'W-000', 'W-000000000'],
+  ['w123456789', 'W-123456789', 'W-123456789'],
+])('“%s” asks for %s, with any digits before it', (text, first, last) => {
+  const asked = numbersAsked(text)
+  expect([asked[0], asked.includes(last)]).toEqual([first, true])
+  expect(new Set(asked).size).toBe(asked.length)
+})
+test.each(['31406', 'w12', 'abcdefg123', 'w1234567890', 'w31406 pump', 'the w31406', ''])('“%s” asks for no number', (text) =>
+  expect(numbersAsked(text)).toEqual([]),
+)
+test('a number is written with the digits its site says, and more when it has outgrown them', () => {
+  expect([formatNumber('W', 7, 3), formatNumber('W', 7), formatNumber('W', 12_345, 3)]).toEqual(['W-007', 'W-00007', 'W-12345'])
+  expect([isPrefix('W'), isPrefix('FACILI'), isPrefix('FACILIT'), isPrefix('w'), isPrefix('W-'), isPrefix('')]).toEqual([
+    true,
+    true,
+    false,
+    false,
+    false,
+    false,
+  ])
+})
 
 test('a code is found with and without a blank where letters and digits meet', () => {
   expect([splitCode('gan204'), splitCode('204b'), splitCode('a1b2'), splitCode('gan'), splitCode('204')]).toEqual(['gan 204', '204 b', 'a 1 b 2', 'gan', '204'])

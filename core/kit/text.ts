@@ -13,16 +13,6 @@ export function searchWords(text: string): string[] {
   return foldText(text).split(' ').filter(Boolean).slice(0, 8)
 }
 
-/** What gets a number that runs on by itself. */
-export const SERIES = ['request', 'order', 'asset'] as const
-export type Series = (typeof SERIES)[number]
-export const SERIES_NAMES: Record<Series, string> = { request: 'Requests', order: 'Orders', asset: 'Assets without a tag' }
-
-/** "R-24018" from prefix and number; the number is at least five digits. */
-export function formatNumber(prefix: string, value: number): string {
-  return `${prefix}-${String(value).padStart(5, '0')}`
-}
-
 /** "one line", "2 lines": a count with its noun in the right number. */
 export function counted(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`
@@ -65,12 +55,6 @@ export const plainName = (text: string): string => withoutLinks(text.replace(/[\
 
 /** Text that somebody else wrote, as it goes out under our name: links are taken out of it. */
 export const withoutLinks = (text: string): string => text.replace(LINK, '(link)')
-
-/** A number of ours however it was typed, "w31406", "W 31406" or "W-31406", as it is written: "W-31406". Null when it is none. */
-export function numberAsked(text: string): string | null {
-  const [, prefix, digits] = /^\s*([a-z]{1,4})[\s-]*(\d{3,9})\s*$/i.exec(text) ?? []
-  return prefix && digits ? formatNumber(prefix.toUpperCase(), Number(digits)) : null
-}
 
 /** A word in which letters and digits meet, with a blank between: "gan204" is "gan 204" too. */
 export const splitCode = (word: string): string => word.replace(/(\p{L})(?=\p{N})|(\p{N})(?=\p{L})/gu, '$1$2 ')

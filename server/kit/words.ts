@@ -1,7 +1,7 @@
 import { and, like, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
-import { numberAsked, searchWords } from '#core/kit'
+import { numbersAsked, searchWords } from '#core/kit'
 
 /**
  * Words InnoDB's full-text index leaves out by default, and those it finds too short (both as in its
@@ -31,7 +31,7 @@ export function wordsFound(text: string, { words: columns, number, reference }: 
     : asked.length
       ? lookedThrough(columns, asked)
       : sql`1 = 0`
-  return or(all, like(number, `${likeText(numberAsked(text) ?? text.trim())}%`), like(reference, `${likeText(text.trim())}%`))!
+  return or(all, isNumbered(number, text), like(reference, `${likeText(text.trim())}%`))!
 }
 
 /** The same by looking at each row: for queues, which hold few, and for words no index has. */
@@ -39,7 +39,13 @@ export function wordsIn(text: string, { words: columns, number, reference }: { w
   const asked = searchWords(text)
   const telling = indexedWords(asked)
   const looked = asked.length ? lookedThrough(columns, telling.length ? telling : asked) : undefined
-  return or(looked, like(number, `%${likeText(numberAsked(text) ?? text.trim())}%`), like(reference, `${likeText(text.trim())}%`))!
+  return or(looked, isNumbered(number, text, '%'), like(reference, `${likeText(text.trim())}%`))!
+}
+
+/** Rows whose number begins as was asked, however it was typed. */
+function isNumbered(number: MySqlColumn, text: string, before = ''): SQL | undefined {
+  const asked = numbersAsked(text)
+  return or(...(asked.length ? asked : [text.trim()]).map((one) => like(number, `${before}${likeText(one)}%`)))
 }
 
 function lookedThrough(columns: MySqlColumn[], words: string[]): SQL {

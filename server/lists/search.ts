@@ -3,7 +3,7 @@ import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/lists'
 import type { SearchAnswer, SearchFound, SearchType } from '#contract/lists'
-import { foldText, numberAsked, searchWords } from '#core/kit'
+import { foldText, formatNumber, numbersAsked, searchWords } from '#core/kit'
 import { OVER_STATES, stationOf } from '#core/orders'
 import { decodeCursor, encodeCursor, inThread, likeText, query, withinSites } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
@@ -122,11 +122,11 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
 async function byNumber(looking: Looking): Promise<Found[]> {
   const { db, ask } = looking
   const q = ask.q.trim()
-  const number = numberAsked(q)
-  if (!number && (!/\d/.test(q) || q.includes(' '))) return []
+  const asked = numbersAsked(q)
+  if (!asked.length && (!/\d/.test(q) || q.includes(' '))) return []
   const prefixes = /^\d+$/.test(q)
-    ? (await db.select({ prefix: numberings.prefix }).from(numberings)).map((row) => `${row.prefix}-${q}`)
-    : [...new Set([number ?? q.toUpperCase(), q.toUpperCase()])]
+    ? (await db.select().from(numberings)).flatMap((row) => [`${row.prefix}-${q}`, formatNumber(row.prefix, Number(q), row.digits)])
+    : [...new Set([...asked, q.toUpperCase()])]
   const starts = (column: typeof orders.number | typeof requests.number) => or(...prefixes.map((text) => sql`${column} like ${`${likeText(text)}%`}`))
   const wants = (type: SearchType) => !ask.type || ask.type === type
   const [byOrder, byRequest] = await Promise.all([

@@ -1,4 +1,5 @@
 import type { Route } from '#server/kit'
+import findScanned from './findScanned'
 import readPortraitCosts from './readPortraitCosts'
 import readPortraitTimeline from './readPortraitTimeline'
 import readPortraitWork from './readPortraitWork'
@@ -6,4 +7,4 @@ import readTree from './readTree'
 import readTreePath from './readTreePath'
 
 export * from './keepers'
-export const routes: Route[] = [readPortraitWork, readPortraitCosts, readPortraitTimeline, readTree, readTreePath]
+export const routes: Route[] = [findScanned, readPortraitWork, readPortraitCosts, readPortraitTimeline, readTree, readTreePath]

@@ -6,10 +6,10 @@ import { numberings, sites } from '../tables'
 
 /** Where numbers have got to at the sites of this administrator. */
 export async function readNumberingSheet(db: Reader, who: Asker): Promise<NumberingSheet> {
-  const { siteId, series, prefix, next } = numberings
+  const { siteId, series, prefix, next, digits } = numberings
   return {
     numberings: await db
-      .select({ siteId, series, prefix, next, siteCode: sites.code })
+      .select({ siteId, series, prefix, next, digits, siteCode: sites.code })
       .from(numberings)
       .innerJoin(sites, eq(sites.id, numberings.siteId))
       .where(withinSites(who, numberings.siteId))

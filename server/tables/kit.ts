@@ -200,8 +200,10 @@ export const numberings = mysqlTable(
       .notNull()
       .references(() => sites.id),
     series: varchar('series', { length: 12, enum: SERIES }).notNull(),
-    prefix: varchar('prefix', { length: 4 }).notNull(),
+    prefix: varchar('prefix', { length: 8 }).notNull(),
     next: int('next').notNull(),
+    /** How many digits a number has at least. */
+    digits: smallint('digits').notNull().default(5),
   },
   (table) => [primaryKey({ columns: [table.siteId, table.series] })],
 )

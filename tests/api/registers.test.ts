@@ -1,7 +1,7 @@
 import { addAsset, editAsset, noteAsset, readAsset, restoreAsset, retireAsset } from '#contract/assets'
 import type { RecordLine } from '#contract/lists'
 import { changeRecords, exportList, listGroups, listRecordLines, peekRow, readListFacts, saveView } from '#contract/lists'
-import { readPortraitCosts, readPortraitTimeline, readPortraitWork, readTree, readTreePath } from '#contract/portraits'
+import { findScanned, readPortraitCosts, readPortraitTimeline, readPortraitWork, readTree, readTreePath } from '#contract/portraits'
 import { addPlace, editPlace, findAssets, findPlaces, readPlace, retirePlace } from '#contract/places'
 import { addPerson } from '#contract/people'
 import { addVendor, editVendor, readVendor } from '#contract/vendors'
@@ -259,6 +259,16 @@ test('a Portrait adds up: badges of the tree, open work, and cost by year are th
       [`/${chiller}/%`],
     )
   expect(years.reduce((sum, year) => sum + year.labourMinor, 0)).toBe(Number((await total('x.cost_minor', 'stint'))[0]!.n ?? 0))
+})
+
+test('a label leads to what it stands for, where one may look', async () => {
+  const tag = 'CH-1'
+  const id = await assetId(tag)
+  expect(await maren.must(findScanned, { site: 'SKE', place: 'anywhere', asset: tag })).toEqual({ register: 'assets', id })
+  expect(await maren.must(findScanned, { site: 'SKE', place: 'GAN-202' })).toEqual({ register: 'places', id: await placeId('GAN-202') })
+  expect((await maren.call(findScanned, { site: 'MUS', asset: tag })).status).toBe(404)
+  expect((await maren.call(findScanned, { site: 'SKE' })).status).toBe(400)
+  expect((await new Client(server.url).call(findScanned, { site: 'SKE', asset: tag })).status).toBe(401)
 })
 
 describe('a register as a list', () => {

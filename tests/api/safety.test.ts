@@ -3,6 +3,7 @@ import { listJobs, readJob, switchStint } from '#contract/field'
 import { editOrder, editTarget, listOrders, postOrder, readAttachment, readOrder, readPromises, submitOrder } from '#contract/orders'
 import { signIn } from '#contract/people'
 import { reportRequest, uploadCounterFile, readTrackedFile, trackRequest } from '#contract/requests'
+import { search } from '#contract/lists'
 import { editNumbering, readHealth, readNumbering, readOpenApi } from '#contract/setup'
 import { contract } from '#contract'
 import sharp from 'sharp'
@@ -306,6 +307,20 @@ describe('setup', () => {
     await admin.must(editNumbering, { siteId: series.siteId, series: 'order', next: 50_000 })
     const { id: after } = await orderAt(cast, 'draft')
     expect((await cast.coordinator.must(readOrder, { id: after })).number).toBe('W-50000')
+    const change = { siteId: series.siteId, series: 'order' as const }
+    const asked = (more: object) => admin.call(editNumbering, { ...change, ...more })
+    const taken = numberings.find((row) => row.series === 'request' && row.siteCode === 'SKE')!
+    expect((await asked({ prefix: taken.prefix })).problem.reasons).toEqual([expect.objectContaining({ code: 'prefix_taken', field: 'prefix' })])
+    expect((await asked({ prefix: 'W1' })).problem.reasons![0]!.sentence).toBe('Write one to 6 letters.')
+    expect([(await asked({ digits: 10 })).status, (await asked({})).status]).toEqual([400, 400])
+    await admin.must(editNumbering, { ...change, prefix: 'job', next: 812, digits: 4 })
+    const { id: moved } = await orderAt(cast, 'draft')
+    expect((await cast.coordinator.must(readOrder, { id: moved })).number).toBe('JOB-0812')
+    for (const q of ['job812', 'JOB 0812', 'job-00812', '812'])
+      expect([q, (await cast.coordinator.must(search, { q })).rows.some((row) => row.title.startsWith('JOB-0812') || row.id === moved)]).toEqual([q, true])
+    // Back to letters that were used: on from where they ended, not before.
+    expect((await asked({ prefix: 'W', next: 900 })).problem.reasons).toEqual([expect.objectContaining({ code: 'number_used', field: 'next' })])
+    await admin.must(editNumbering, { ...change, prefix: 'W', next: 50_001, digits: 5 })
     const early = await admin.call(editTarget, { id: routine.id, clock: 'working', responseMinutes: 100, completionMinutes: 10 })
     expect(early.problem.reasons).toMatchObject([{ field: 'completionMinutes', sentence: 'Finishing is promised no earlier than responding.' }])
   })

@@ -159,3 +159,17 @@ test('a transfer is asked for by one and agreed by another, and the asset stands
   // The page that asked hears of it by itself.
   await desk.find(By.xpath("//*[@data-field='placeId']//button[contains(., 'GAN-204')]"))
 })
+
+test('a scanned label opens the Portrait for who is at the desk, and the Counter for a stranger', async () => {
+  await desk.go('/c/SKE?place=PUM-101&asset=CH-1')
+  await desk.find(By.xpath("//h1[normalize-space(.)='Seawater chiller 1']"))
+  expect(await desk.driver.getCurrentUrl()).toMatch(/\/registers\/assets\/\d+$/)
+  await desk.press('Report something here')
+  await desk.until('the Counter is open', async () => (await desk.driver.getCurrentUrl()).includes('/c/SKE?asset=CH-1'))
+  await desk.reads('Seawater chiller 1')
+  const stranger = await Person.at(server.url, 'phone')
+  await stranger.go('/c/SKE?place=PUM-101&asset=CH-1')
+  await stranger.reads('Seawater chiller 1')
+  expect(await stranger.driver.getCurrentUrl()).toContain('/c/SKE')
+  await stranger.quit()
+})

@@ -97,7 +97,7 @@ export class Person {
   /** Presses the button or link with these words. */
   async press(words: string, within = ''): Promise<void> {
     const target = await this.waitFor(
-      `${within}//*[self::button or self::a or self::label or self::summary or @role="checkbox" or @role="switch"][starts-with(normalize-space(translate(., '\u00a0', ' ')), ${quoted(words)})][not(@aria-disabled="true")][not(@disabled)]`,
+      `${within}//*[self::button or self::a or self::label or self::summary or @role="checkbox" or @role="switch"][starts-with(normalize-space(translate(., '\u00a0', ' ')), ${quoted(words)})][not(@aria-disabled="true")][not(@disabled) or @disabled="false"]`,
     )
     await this.see(target)
     await this.driver.wait(

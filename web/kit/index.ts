@@ -39,6 +39,7 @@ export const MomentEntryLater = defineAsyncComponent(() => import('./MomentEntry
 export { default as MoneyField } from './MoneyField.vue'
 export { default as NumberEntry } from './NumberEntry.vue'
 export { default as NumberField } from './NumberField.vue'
+export { default as KeptText } from './KeptText.vue'
 export { default as OthersHere } from './OthersHere.vue'
 export { default as PaneSplitter } from './PaneSplitter.vue'
 export { default as PickField } from './PickField.vue'

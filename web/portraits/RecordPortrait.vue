@@ -44,6 +44,13 @@ function showValue(field: string, value: unknown): string {
   return one?.kind === 'named' ? (value === it.value[field] ? (it.value.names[field] ?? '') : 'what you chose') : String(value)
 }
 
+/** Where something about it is reported, filled in: what its label opens for strangers. */
+const counter = computed(() => {
+  const named = ({ places: 'place', assets: 'asset' } as Partial<Record<RegisterName, string>>)[props.register]
+  if (!named || !it.value.site || !it.value.code || it.value.state === 'retired') return null
+  return `/c/${it.value.site.code}?${new URLSearchParams({ [named]: it.value.code, report: 'yes' }).toString()}`
+})
+
 async function restore(): Promise<void> {
   try {
     sheet.value.value = await call(kind.restore, { id: props.id, version: it.value.version })
@@ -75,10 +82,12 @@ function retired(now: AnyRecord): void {
       </p>
       <h1 :title="it.heading">{{ it.heading }}</h1>
       <p class="work">{{ workSays(it.work) }}</p>
-      <div v-if="it.mayEdit" class="moves">
-        <NButton v-if="it.state === 'in_use'" size="small" @click="retiring = !retiring">Retire</NButton>
-        <NButton v-else size="small" type="primary" @click="restore">Take into use again</NButton>
-        <slot name="acts" :record="it" />
+      <div v-if="it.mayEdit || counter" class="moves">
+        <template v-if="it.mayEdit">
+          <NButton v-if="it.state === 'in_use'" size="small" @click="retiring = !retiring">Retire</NButton>
+          <NButton v-else size="small" type="primary" @click="restore">Take into use again</NButton>
+        </template>
+        <NButton v-if="counter" tag="a" size="small" :href="counter">Report something here</NButton>
       </div>
       <RetireForm v-if="retiring" :record="it" :kind="kind" @retired="retired" @close="retiring = false" />
       <SectionList index :sheet="it" :sections="PORTRAIT_SECTIONS" />
