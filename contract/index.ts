@@ -8,6 +8,7 @@ import type { Endpoint } from '#contract/kit'
 import * as ledger from '#contract/ledger'
 import * as lists from '#contract/lists'
 import * as orders from '#contract/orders'
+import * as own from '#contract/own'
 import * as people from '#contract/people'
 import * as places from '#contract/places'
 import * as portraits from '#contract/portraits'
@@ -19,7 +20,24 @@ import * as vendors from '#contract/vendors'
 
 /** Every endpoint by name, for what walks the whole contract: OpenAPI and the permission tests. */
 export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEntries(
-  [people, requests, lists, help, orders, approvals, dispatch, field, vendors, ledger, places, assets, stock, portraits, insight, preventive, setup].flatMap(
-    (room) => Object.entries(room).filter(([, thing]) => typeof thing === 'object' && thing !== null && 'path' in thing && 'says' in thing),
-  ),
+  [
+    people,
+    requests,
+    lists,
+    help,
+    orders,
+    approvals,
+    dispatch,
+    field,
+    vendors,
+    ledger,
+    places,
+    assets,
+    stock,
+    portraits,
+    own,
+    insight,
+    preventive,
+    setup,
+  ].flatMap((room) => Object.entries(room).filter(([, thing]) => typeof thing === 'object' && thing !== null && 'path' in thing && 'says' in thing)),
 )

@@ -7,6 +7,7 @@ import { playLive } from './live'
 import { makePeople } from './people'
 import { makePlaces } from './places'
 import { makeAssets, makeCategories, makePayers, makeRules, makeStock, makeVendors } from './register'
+import { makeOwnFields } from './own'
 import { makeRegisters } from './registers'
 import { Rng } from './rng'
 import { makeViews } from './views'
@@ -38,6 +39,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   playLive(setting)
   makeIntake(setting)
   makeRegisters(setting)
+  makeOwnFields(world)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)
   tellTargets(world)

@@ -59,6 +59,9 @@ export const TABLES = [
   'dues',
   'meterReadings',
   'transfers',
+  'ownFields',
+  'ownValues',
+  'ownVersions',
   'equipment',
   'events',
 ] as const satisfies readonly (keyof typeof tables)[]

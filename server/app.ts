@@ -20,6 +20,7 @@ import { routes as lists } from '#server/lists'
 import { routes as mail } from '#server/mail'
 import { open311 } from '#server/open311'
 import { routes as orders } from '#server/orders'
+import { routes as own } from '#server/own'
 import { routes as people } from '#server/people'
 import { routes as places } from '#server/places'
 import { routes as portraits } from '#server/portraits'
@@ -46,6 +47,7 @@ export const routes: Route[] = [
   ...assets,
   ...stock,
   ...portraits,
+  ...own,
   ...preventive,
   ...insight,
   ...setup,

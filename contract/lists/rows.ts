@@ -20,7 +20,15 @@ interface PageAsk {
 }
 const pageAsk = { ask: ask(), after: Joi.string().max(200), limit: Joi.number().integer().min(1).max(MOST_ROWS) }
 
-export const listOrderLines = endpoint<PageAsk, Page<OrderLine>>({
+/** What stands in a cell of a register: text, an amount as its field says, yes or no, or nothing. */
+export type RecordCell = string | number | boolean | null
+
+/** What stands in the own fields among the columns that were asked for, by their names. */
+export interface WithOwn {
+  own: Record<string, RecordCell>
+}
+
+export const listOrderLines = endpoint<PageAsk, Page<OrderLine & WithOwn>>({
   method: 'GET',
   path: '/api/lists/orders',
   says: 'Orders by any field, as the address of a list says, keyset-paged.',
@@ -28,16 +36,13 @@ export const listOrderLines = endpoint<PageAsk, Page<OrderLine>>({
   input: Joi.object<PageAsk, true>(pageAsk),
 })
 
-export const listRequestLines = endpoint<PageAsk, Page<RequestLine>>({
+export const listRequestLines = endpoint<PageAsk, Page<RequestLine & WithOwn>>({
   method: 'GET',
   path: '/api/lists/requests',
   says: 'Requests by any field, as the address of a list says, keyset-paged.',
   may: 'desk.read',
   input: Joi.object<PageAsk, true>(pageAsk),
 })
-
-/** What stands in a cell of a register: text, an amount as its field says, yes or no, or nothing. */
-export type RecordCell = string | number | boolean | null
 
 /** A record as a row of its register. */
 export interface RecordLine {

@@ -5,6 +5,7 @@ import type { EventRule } from '#core/kit'
 import { LEDGER_EVENTS } from '#core/ledger'
 import { MAIL_EVENTS } from '#core/mail'
 import { ORDER_EVENTS } from '#core/orders'
+import { OWN_EVENTS } from '#core/own'
 import { PEOPLE_EVENTS } from '#core/people'
 import { REGISTER_EVENTS } from '#core/registers'
 import { REQUEST_EVENTS } from '#core/requests'
@@ -19,6 +20,7 @@ export const EVENTS = {
   ...ORDER_EVENTS,
   ...FIELD_EVENTS,
   ...LEDGER_EVENTS,
+  ...OWN_EVENTS,
   ...PEOPLE_EVENTS,
   ...HELP_EVENTS,
   ...MAIL_EVENTS,

@@ -1,6 +1,6 @@
 import { dayWords, isDay } from './days'
 import { isAmount, isOfDays } from './shapes'
-import type { ListField } from './shapes'
+import type { AmountShape, ListField } from './shapes'
 
 /** One thing asked of every row: a field and what it has to be. */
 export interface Clause {
@@ -43,9 +43,12 @@ function isValue(field: ListField, value: string): boolean {
   return /^[1-9]\d{0,8}$/.test(value)
 }
 
+const WHOLE = /^\d{1,10}$/
+const DECIMAL = /^-?\d{1,12}(\.\d{1,4})?$/
+
 function parseSpan(field: ListField, text: string): Clause | null {
   const [from, to, more] = text.includes('..') ? text.split('..') : [text, text]
-  const good = (end: string | undefined) => !end || (isOfDays(field.shape) ? isDay(end) : /^\d{1,10}$/.test(end))
+  const good = (end: string | undefined) => !end || (isOfDays(field.shape) ? isDay(end) : (field.shape === 'number' ? DECIMAL : WHOLE).test(end))
   if (more !== undefined || (!from && !to) || !good(from) || !good(to)) return null
   return { field: field.name, ...(from ? { from } : {}), ...(to ? { to } : {}) }
 }
@@ -63,7 +66,7 @@ export function clauseWords(
   field: ListField,
   clause: Clause,
   name: (field: ListField, id: string) => string,
-  amount: (shape: 'money' | 'count' | 'percent', value: number) => string,
+  amount: (shape: AmountShape, value: number) => string,
 ): string {
   const say = (words: string) => `${field.label}: ${words}`
   if (clause.empty !== undefined) return say(clause.empty ? 'none' : 'any')

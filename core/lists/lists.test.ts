@@ -57,6 +57,7 @@ function clauseFor(field: ListField): fc.Arbitrary<Clause> {
     money: span(amount),
     count: span(amount),
     percent: span(amount),
+    number: span(fc.integer({ min: -9_999_999, max: 9_999_999 }).map((value) => String(value / 100))),
     day: span(day),
     date: span(day),
     text: fc.tuple(text, fc.boolean()).map(([words, not]) => ({ ...base, ...(not ? { not: true } : {}), any: [words] })),

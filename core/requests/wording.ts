@@ -49,18 +49,19 @@ export const USUAL_WORDINGS: Record<Occasion, Wording> = {
 
 const IN_BRACES = /\{([^{}\n]*)\}/g
 
-/** What keeps a wording from being used: unknown placeholders, or the link missing. Each at its field. */
-export function wordingReasons(wording: Wording): Reason[] {
+/**
+ * What keeps a wording from being used: unknown placeholders, or the link missing. Each at its field. `own` are the
+ * names of fields the site has added to requests, which may stand in braces too.
+ */
+export function wordingReasons(wording: Wording, own: readonly string[] = []): Reason[] {
   const reasons: Reason[] = []
   for (const field of ['subject', 'text'] as const) {
     if (!wording[field].trim()) reasons.push({ code: 'empty', sentence: 'This is needed.', field })
     for (const [, name] of wording[field].matchAll(IN_BRACES))
-      if (!(name! in PLACEHOLDERS))
+      if (!(name! in PLACEHOLDERS) && !own.includes(name!))
         reasons.push({
           code: 'placeholder',
-          sentence: `{${name}} is not known. Known are ${Object.keys(PLACEHOLDERS)
-            .map((one) => `{${one}}`)
-            .join(', ')}.`,
+          sentence: `{${name}} is not known. Known are ${[...Object.keys(PLACEHOLDERS), ...own].map((one) => `{${one}}`).join(', ')}.`,
           field,
         })
   }
@@ -69,11 +70,11 @@ export function wordingReasons(wording: Wording): Reason[] {
   return reasons
 }
 
-/** The words with every placeholder filled in; an empty one takes the blank before it along. */
-export function fillWording(text: string, values: Record<Placeholder, string>): string {
-  return text.replace(/( ?)\{([a-z]+)\}/g, (whole, blank: string, name: string) => {
-    if (!(name in PLACEHOLDERS)) return whole
-    const value = values[name as Placeholder]
+/** The words with every placeholder filled in; an empty one takes the blank before it along, an unknown one stays as it is. */
+export function fillWording(text: string, values: Readonly<Record<string, string>>): string {
+  return text.replace(/( ?)\{([^{}\n]+)\}/g, (whole, blank: string, name: string) => {
+    const value = Object.hasOwn(values, name) ? values[name] : undefined
+    if (value === undefined) return whole
     return value ? blank + value : ''
   })
 }

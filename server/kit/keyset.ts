@@ -1,7 +1,7 @@
 import { ProblemReply } from './problems'
 
 /** What stands at a place of a cursor. */
-export type CursorPart = 'instant' | 'integer' | 'text' | 'nothing'
+export type CursorPart = 'instant' | 'integer' | 'number' | 'text' | 'nothing'
 
 /** Where a page ended, as text a caller passes back unread. */
 export function encodeCursor(values: (string | number)[]): string {
@@ -30,6 +30,7 @@ const INSTANT = /^[12]\d{3}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/
 
 function isPart(value: unknown, part: CursorPart): boolean {
   if (part === 'integer') return Number.isSafeInteger(value)
+  if (part === 'number') return Number.isFinite(value)
   if (part === 'nothing') return value === ''
   if (typeof value !== 'string') return false
   return part === 'text' ? value.length <= 500 : INSTANT.test(value) && !Number.isNaN(Date.parse(value))

@@ -59,7 +59,11 @@ export async function keysetPage<Key extends { id: number }, Row extends { id: n
 
 /** Where a page ended. Beyond the rows that have something in the leading column, nothing stands in its place. */
 function placeIn<Row>(after: string, keys: Run<Row>['keys']): (string | number)[] {
-  const kinds = keys.map(({ column }): CursorPart => (column.dataType === 'date' ? 'instant' : column.dataType === 'string' ? 'text' : 'integer'))
+  const kinds = keys.map(({ column }): CursorPart => {
+    if (column.dataType === 'date') return 'instant'
+    if (column.dataType === 'string') return 'text'
+    return column.getSQLType().startsWith('decimal') ? 'number' : 'integer'
+  })
   if (!keys[0]!.nullable) return decodeCursor(after, ['text', ...kinds])
   try {
     return decodeCursor(after, ['text', ...kinds])

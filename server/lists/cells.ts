@@ -17,6 +17,7 @@ const STANDINGS = { on_time: 'On time', close: 'Close to target', past: 'Past ta
 
 /** The cell of a column. Choices are told by their names, money in units of the currency, shares in per cent. */
 export function cellOf(line: AnyLine, field: ListField, now: Date): Cell {
+  if (field.own && 'own' in line) return recordCell((line.own[field.name] ?? null) as RecordCell, field)
   return 'cells' in line ? recordCell((line.cells[field.name] ?? null) as RecordCell, field) : workCell(line, field.name, now)
 }
 

@@ -107,7 +107,12 @@ export const byStanding =
     return clause.any!.join() === 'past' ? and(lt(columns.completionDueAt, now), found) : found
   }
 
-/** Everything a list asks for. */
-export function allConditions(conditions: Record<string, Condition>, clauses: Clause[], from: Standpoint): SQL | undefined {
-  return and(...clauses.map((clause) => conditions[clause.field]!(clause, from)))
+/** Everything a list asks for; `other` is for what has no condition of its own. */
+export function allConditions(
+  conditions: Record<string, Condition>,
+  clauses: Clause[],
+  from: Standpoint,
+  other: (clause: Clause) => SQL | undefined = () => undefined,
+): SQL | undefined {
+  return and(...clauses.map((clause) => conditions[clause.field]?.(clause, from) ?? other(clause)))
 }

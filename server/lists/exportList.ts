@@ -15,7 +15,7 @@ const MIME = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlfor
 
 /** The whole list as a file, made in a thread and passed on as it comes. */
 export default delivery(contract.exportList, async ({ db, who, input, now, service, response }) => {
-  const ask = askFrom(who, input.kind, input.ask)
+  const ask = await askFrom(db, who, input.kind, input.ask)
   const from = await standpointOf(db, who, now)
   if (input.format === 'xlsx') {
     const [counted] = await db.select({ n: sql<string>`count(*)` }).from(rowsOf(db, ask, from, MOST_IN_WORKBOOK + 1))

@@ -12,6 +12,7 @@ import { RECORD_TABLES } from '#server/registers'
 import { orders, places, requests } from '../tables'
 import { orderConditions } from './orderLines'
 import { NAMES } from './names'
+import { ownColumn, ownLead, ownOf } from './own'
 import { columnOf, recordConditions } from './recordLines'
 import { requestConditions } from './requestLines'
 import { askFrom, readerOf, standpointOf } from './standpoint'
@@ -46,7 +47,7 @@ const REQUEST_GROUPS: Record<string, MySqlColumn | SQL> = {
 }
 
 export default query(contract.listGroups, async ({ db: plain, who, input, now, service }) => {
-  const ask = askFrom(who, input.kind, input.ask)
+  const ask = await askFrom(plain, who, input.kind, input.ask)
   const db = readerOf(service, ask)
   if (!ask.group) refuse('no_group', 'Say what the rows are brought together by.', 'group')
   const from = await standpointOf(plain, who, now)
@@ -77,7 +78,7 @@ function groupsOf(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[]> 
 
 function recordGroups(db: Reader, register: RegisterName, ask: ListAsk, from: Standpoint): Promise<Group[]> {
   const field = askedField(ask, ask.group!)
-  const column = columnOf(register, field)!
+  const column = field.own ? ownColumn(field, ownLead) : columnOf(register, field)!
   const table = RECORD_TABLES[register]
   // Of a place its building, as everywhere; a place itself is brought together by what it stands in.
   const byBuilding = field.register === 'place' && register !== 'places'
@@ -86,7 +87,8 @@ function recordGroups(db: Reader, register: RegisterName, ask: ListAsk, from: St
     .select({ value, count: sql<string>`count(*)`.as('n'), past: sql<null>`null`, estimate: sql<null>`null` })
     .from(table)
     .$dynamic()
-  return (byBuilding ? rows.leftJoin(places, eq(places.id, column)) : rows)
+  const joined = byBuilding ? rows.leftJoin(places, eq(places.id, column)) : rows
+  return (field.own ? joined.leftJoin(ownLead, ownOf(field, table.id)) : joined)
     .where(recordConditions(register, ask, from))
     .groupBy(value)
     .orderBy(desc(sql`n`))
@@ -94,7 +96,8 @@ function recordGroups(db: Reader, register: RegisterName, ask: ListAsk, from: St
 }
 
 function orderGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[]> {
-  const value = sql<string | number | null>`${ORDER_GROUPS[ask.group!]!}`
+  const field = askedField(ask, ask.group!)
+  const value = sql<string | number | null>`${field.own ? ownColumn(field, ownLead) : ORDER_GROUPS[ask.group!]!}`
   return db
     .select({
       value,
@@ -104,6 +107,7 @@ function orderGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[
     })
     .from(orders)
     .leftJoin(places, eq(places.id, orders.placeId))
+    .leftJoin(ownLead, ownOf(field, orders.id))
     .where(orderConditions(ask, from))
     .groupBy(value)
     .orderBy(desc(sql`n`))
@@ -111,7 +115,8 @@ function orderGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[
 }
 
 function requestGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Group[]> {
-  const value = sql<string | number | null>`${REQUEST_GROUPS[ask.group!]!}`
+  const field = askedField(ask, ask.group!)
+  const value = sql<string | number | null>`${field.own ? ownColumn(field, ownLead) : REQUEST_GROUPS[ask.group!]!}`
   return db
     .select({
       value,
@@ -121,6 +126,7 @@ function requestGroups(db: Reader, ask: ListAsk, from: Standpoint): Promise<Grou
     })
     .from(requests)
     .leftJoin(places, eq(places.id, requests.placeId))
+    .leftJoin(ownLead, ownOf(field, requests.id))
     .where(requestConditions(ask, from))
     .groupBy(value)
     .orderBy(desc(sql`n`))

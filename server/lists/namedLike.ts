@@ -1,10 +1,10 @@
-import { and, asc, gt, ne, sql } from 'drizzle-orm'
+import { and, asc, gt, inArray, ne, sql } from 'drizzle-orm'
 import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
 import { withinSites } from '#server/kit'
 import { matchesWords } from '#server/places'
 import { assets, people, places } from '../tables'
 import { insidePlaces } from './conditions'
-import type { Looked, Looking } from './searching'
+import type { Found, Looked, Looking } from './searching'
 
 interface Named {
   table: MySqlTable
@@ -48,8 +48,35 @@ export function namedLike(type: keyof typeof NAMED): (looking: Looking) => Promi
         ),
       )
       .orderBy(...(before ? [] : [sql`${title} <> ${meant}`]), asc(id))
-      .limit(limit)) as { id: number; title: string; subtitle: string | null }[]
-    const found = rows.map((row) => ({ ...row, subtitle: row.subtitle ?? '', type, key: row.id, snippet: null, state: null, station: null, at: null }))
-    return { rows: found, partial: false }
+      .limit(limit)) as Row[]
+    return { rows: rows.map((row) => foundOf(type, row)), partial: false }
   }
 }
+
+/** Those of these that somebody may see. */
+export async function namedByIds(type: keyof typeof NAMED, { db, who, ask, limit }: Looking, ids: number[]): Promise<Found[]> {
+  const { table, id, siteId, placeId, title, subtitle } = NAMED[type]
+  const rows = (await db
+    .select({ id, title, subtitle })
+    .from(table)
+    .where(and(inArray(id, ids), withinSites(who, siteId), ask.placeId ? insidePlaces(placeId, [ask.placeId]) : undefined))
+    .orderBy(asc(id))
+    .limit(limit)) as Row[]
+  return rows.map((row) => foundOf(type, row))
+}
+
+interface Row {
+  id: number
+  title: string
+  subtitle: string | null
+}
+const foundOf = (type: keyof typeof NAMED, row: Row): Found => ({
+  ...row,
+  subtitle: row.subtitle ?? '',
+  type,
+  key: row.id,
+  snippet: null,
+  state: null,
+  station: null,
+  at: null,
+})

@@ -2,7 +2,8 @@ import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { Page } from '#contract/kit'
 import type { OrderLine } from '#contract/orders'
-import type { ListAsk } from '#core/lists'
+import { askedField } from '#core/lists'
+import type { ListAsk, ListField } from '#core/lists'
 import { ORDER_STATES } from '#core/orders'
 import { keysetPage, withinSites, wordsFound } from '#server/kit'
 import type { Outgoing, Reader, Run } from '#server/kit'
@@ -11,6 +12,8 @@ import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { orders, orderShares, visits } from '../tables'
 import { allConditions, byDay, byFlag, byAmount, byOther, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
+import { ownColumn, ownCondition, ownLead, ownOf, withOwn } from './own'
+import type { WithOwn } from '#contract/lists'
 import type { Standpoint } from './standpoint'
 
 const visited = (who: SQL | undefined) =>
@@ -59,6 +62,7 @@ export const ORDER_CONDITIONS: Record<string, Condition> = {
 
 /** What a list of orders can run by. */
 const KEYS = {
+  own: sql<string | number | null>`null`,
   id: orders.id,
   priorityRank: orders.priorityRank,
   completionDueAt: orders.completionDueAt,
@@ -69,6 +73,7 @@ const KEYS = {
 }
 interface Key {
   id: number
+  own: string | number | null
   priorityRank: number
   completionDueAt: Date
   finishedAt: Date | null
@@ -88,11 +93,14 @@ const RUNS: Record<string, { keys: Run<Key>['keys']; byState: boolean }> = {
   number: { keys: [ID], byState: false },
 }
 
+/** By an own field: its index leads to the rows, those without it last. */
+const ownRun = (lead: ListField) => ({ keys: [{ column: ownColumn(lead, ownLead), read: (row: Key) => row.own, nullable: true }, ID], byState: false })
+
 /** What a list of orders asks of them; what was archived or discarded is there only when it is asked for. */
-export function orderConditions(ask: Pick<ListAsk, 'clauses'>, from: Standpoint): SQL | undefined {
+export function orderConditions(ask: Pick<ListAsk, 'clauses' | 'fields'>, from: Standpoint): SQL | undefined {
   const asks = (field: string) => ask.clauses.some((clause) => clause.field === field)
   return and(
-    allConditions(ORDER_CONDITIONS, ask.clauses, from),
+    allConditions(ORDER_CONDITIONS, ask.clauses, from, (clause) => ownCondition(askedField(ask, clause.field), orders.id, clause, from)),
     asks('archived') ? undefined : eq(orders.archived, false),
     asks('discarded') ? undefined : isNull(orders.discardedAt),
     withinSites(from, orders.siteId),
@@ -104,25 +112,31 @@ export async function orderLines(
   ask: ListAsk,
   from: Standpoint,
   { after, limit }: { after?: string; limit: number },
-): Promise<Page<Outgoing<OrderLine>>> {
-  const { keys, byState } = RUNS[ask.sort.field]!
+): Promise<Page<Outgoing<OrderLine & WithOwn>>> {
+  const lead = askedField(ask, ask.sort.field)
+  const { keys, byState } = lead.own ? ownRun(lead) : RUNS[ask.sort.field]!
   const clause = ask.clauses.find((one) => one.field === 'state')
   const states = ORDER_STATES.filter((state) => !clause || clause.any!.includes(state) !== (clause.not ?? false))
   // State by state, each in the order of its index, rather than all of them sorted.
   const split = byState && !ask.clauses.some((one) => one.field === 'words')
-  const where = orderConditions(split ? { clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
+  const where = orderConditions(split ? { ...ask, clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
   return keysetPage({
     run: { keys, down: ask.sort.down },
     parts: split ? states.map((state) => eq(orders.state, state)) : [undefined],
     after,
     limit,
     readKeys: (part, order, most) =>
-      db
-        .select(KEYS)
-        .from(orders)
+      (lead.own
+        ? db
+            .select({ ...KEYS, own: ownColumn(lead, ownLead) })
+            .from(orders)
+            .leftJoin(ownLead, ownOf(lead, orders.id))
+            .$dynamic()
+        : db.select(KEYS).from(orders).$dynamic()
+      )
         .where(and(part, where))
         .orderBy(...order)
-        .limit(most),
-    readRows: (ids) => orderLinesOf(db, ids),
+        .limit(most) as unknown as Promise<Key[]>,
+    readRows: (ids) => withOwn(db, ask, ids, orderLinesOf(db, ids)),
   })
 }

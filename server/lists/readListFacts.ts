@@ -9,7 +9,7 @@ import { askFrom, standpointOf } from './standpoint'
 const MOST_COUNTED = 10_000
 
 export default query(contract.readListFacts, async ({ db, who, input, now }) => {
-  const ask = askFrom(who, input.kind, input.ask)
+  const ask = await askFrom(db, who, input.kind, input.ask)
   const some = rowsOf(db, ask, await standpointOf(db, who, now), MOST_COUNTED + 1)
   const [[counted], names] = await Promise.all([db.select({ n: sql<string>`count(*)` }).from(some), namesIn(db, who, ask)])
   const count = Number(counted!.n)

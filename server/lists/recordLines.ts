@@ -3,7 +3,7 @@ import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import type { Page } from '#contract/kit'
 import type { RecordCell, RecordLine } from '#contract/lists'
-import { REGISTER_COLUMNS, REGISTER_LIST_FIELDS } from '#core/lists'
+import { askedField, REGISTER_COLUMNS, REGISTER_LIST_FIELDS } from '#core/lists'
 import type { ListAsk, ListField } from '#core/lists'
 import { REGISTERS } from '#core/registers'
 import type { RegisterName } from '#core/registers'
@@ -14,6 +14,7 @@ import { BESIDE, WORDS_IN } from './beside'
 import { allConditions, byAmount, byDate, byDay, byFlag, byPlace, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
 import { NAMES } from './names'
+import { ownCells, ownColumn, ownCondition, ownLead, ownOf } from './own'
 import type { Standpoint } from './standpoint'
 
 type AnyRow = { id: number; version: number; retiredAt: Date | null } & Record<string, RecordCell | Date>
@@ -53,10 +54,10 @@ function conditionsOf(register: RegisterName): Record<string, Condition> {
 const CONDITIONS = Object.fromEntries(REGISTERS.map((register) => [register, conditionsOf(register)])) as Record<RegisterName, Record<string, Condition>>
 
 /** What a list of a register asks of its records; those that are retired are there only when they are asked for. */
-export function recordConditions(register: RegisterName, ask: Pick<ListAsk, 'clauses'>, from: Standpoint): SQL | undefined {
-  const { retiredAt, siteId } = RECORD_TABLES[register]
+export function recordConditions(register: RegisterName, ask: Pick<ListAsk, 'clauses' | 'fields'>, from: Standpoint): SQL | undefined {
+  const { id, retiredAt, siteId } = RECORD_TABLES[register]
   return and(
-    allConditions(CONDITIONS[register], ask.clauses, from),
+    allConditions(CONDITIONS[register], ask.clauses, from, (clause) => ownCondition(askedField(ask, clause.field), id, clause, from)),
     ask.clauses.some((clause) => clause.field === 'retired') ? undefined : isNull(retiredAt),
     siteId ? withinSites(from, siteId) : undefined,
   )
@@ -70,8 +71,8 @@ export async function recordLines(
   { after, limit }: { after?: string; limit: number },
 ): Promise<Page<Outgoing<RecordLine>>> {
   const table = RECORD_TABLES[register]
-  const sorted = ask.fields.find((field) => field.name === ask.sort.field)!
-  const lead = columnOf(register, sorted)!
+  const sorted = askedField(ask, ask.sort.field)
+  const lead = sorted.own ? ownColumn(sorted, ownLead) : columnOf(register, sorted)!
   const where = recordConditions(register, ask, from)
   type Key = { id: number; lead: string | number | null }
   return keysetPage<Key, Outgoing<RecordLine>>({
@@ -86,9 +87,10 @@ export async function recordLines(
     after,
     limit,
     readKeys: (part, order, most) =>
-      db
-        .select({ id: table.id, lead })
-        .from(table)
+      (sorted.own
+        ? db.select({ id: table.id, lead }).from(table).leftJoin(ownLead, ownOf(sorted, table.id)).$dynamic()
+        : db.select({ id: table.id, lead }).from(table).$dynamic()
+      )
         .where(and(part, where))
         .orderBy(...order)
         .limit(most) as unknown as Promise<Key[]>,
@@ -99,8 +101,11 @@ export async function recordLines(
 async function readRows(db: Reader, register: RegisterName, ask: ListAsk, from: Standpoint, ids: number[]): Promise<Outgoing<RecordLine>[]> {
   const table = RECORD_TABLES[register]
   const rows = (await db.select().from(table).where(inArray(table.id, ids)).orderBy(asc(table.id))) as AnyRow[]
-  const columns = ask.columns.map((name) => ask.fields.find((field) => field.name === name)!)
-  const read = await Promise.all(columns.map(async (field) => [field.name, await cellsOf(db, register, field, rows, from)] as const))
+  const columns = ask.columns.map((name) => askedField(ask, name))
+  const [own, ...read] = await Promise.all([
+    ownCells(db, columns, ids),
+    ...columns.filter((field) => !field.own).map(async (field) => [field.name, await cellsOf(db, register, field, rows, from)] as const),
+  ])
   const [called] = REGISTER_COLUMNS[register]
   return rows.map((row) => ({
     id: row.id,
@@ -108,7 +113,7 @@ async function readRows(db: Reader, register: RegisterName, ask: ListAsk, from: 
     number: String(row[called!] ?? ''),
     heading: String(row.name ?? ''),
     retired: row.retiredAt !== null,
-    cells: Object.fromEntries(read.map(([name, cells]) => [name, cells.get(row.id) ?? null])),
+    cells: { ...Object.fromEntries(read.map(([name, cells]) => [name, cells.get(row.id) ?? null])), ...own.get(row.id) },
   }))
 }
 

@@ -2,7 +2,8 @@ import { and, eq, isNotNull, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { Page } from '#contract/kit'
 import type { RequestLine } from '#contract/requests'
-import type { ListAsk } from '#core/lists'
+import { askedField } from '#core/lists'
+import type { ListAsk, ListField } from '#core/lists'
 import { REQUEST_STATES } from '#core/requests'
 import { keysetPage, withinSites, wordsFound } from '#server/kit'
 import type { Outgoing, Reader, Run } from '#server/kit'
@@ -10,6 +11,8 @@ import { requestLinesOf } from '#server/requests'
 import { places, requests } from '../tables'
 import { allConditions, byDay, byFlag, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
+import { ownColumn, ownCondition, ownLead, ownOf, withOwn } from './own'
+import type { WithOwn } from '#contract/lists'
 import type { Standpoint } from './standpoint'
 
 export const REQUEST_CONDITIONS: Record<string, Condition> = {
@@ -43,6 +46,7 @@ export const REQUEST_CONDITIONS: Record<string, Condition> = {
 
 /** What a list of requests can run by. */
 const KEYS = {
+  own: sql<string | number | null>`null`,
   priorityRank: requests.priorityRank,
   placeCode: places.code,
   id: requests.id,
@@ -52,6 +56,7 @@ const KEYS = {
 }
 interface Key {
   id: number
+  own: string | number | null
   priorityRank: number | null
   placeCode: string | null
   triageDueAt: Date
@@ -69,8 +74,14 @@ const RUNS: Record<string, { keys: Run<Key>['keys']; byState: boolean }> = {
   place: { keys: [{ column: places.code, read: (row) => row.placeCode, nullable: true }, DUE, ID], byState: false },
 }
 
-export function requestConditions(ask: Pick<ListAsk, 'clauses'>, from: Standpoint): SQL | undefined {
-  return and(allConditions(REQUEST_CONDITIONS, ask.clauses, from), withinSites(from, requests.siteId))
+/** By an own field: its index leads to the rows, those without it last. */
+const ownRun = (lead: ListField) => ({ keys: [{ column: ownColumn(lead, ownLead), read: (row: Key) => row.own, nullable: true }, ID], byState: false })
+
+export function requestConditions(ask: Pick<ListAsk, 'clauses' | 'fields'>, from: Standpoint): SQL | undefined {
+  return and(
+    allConditions(REQUEST_CONDITIONS, ask.clauses, from, (clause) => ownCondition(askedField(ask, clause.field), requests.id, clause, from)),
+    withinSites(from, requests.siteId),
+  )
 }
 
 export async function requestLines(
@@ -78,25 +89,32 @@ export async function requestLines(
   ask: ListAsk,
   from: Standpoint,
   { after, limit }: { after?: string; limit: number },
-): Promise<Page<Outgoing<RequestLine>>> {
-  const { keys, byState } = RUNS[ask.sort.field]!
+): Promise<Page<Outgoing<RequestLine & WithOwn>>> {
+  const lead = askedField(ask, ask.sort.field)
+  const { keys, byState } = lead.own ? ownRun(lead) : RUNS[ask.sort.field]!
   const clause = ask.clauses.find((one) => one.field === 'state')
   const states = REQUEST_STATES.filter((state) => !clause || clause.any!.includes(state) !== (clause.not ?? false))
   const split = byState && !ask.clauses.some((one) => one.field === 'words')
-  const where = requestConditions(split ? { clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
+  const where = requestConditions(split ? { ...ask, clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
   return keysetPage({
     run: { keys, down: ask.sort.down },
     parts: split ? states.map((state) => eq(requests.state, state)) : [undefined],
     after,
     limit,
-    readKeys: (part, order, most) =>
-      db
-        .select(KEYS)
-        .from(requests)
+    readKeys: (part, order, most) => {
+      const rows = lead.own
+        ? db
+            .select({ ...KEYS, own: ownColumn(lead, ownLead) })
+            .from(requests)
+            .leftJoin(ownLead, ownOf(lead, requests.id))
+            .$dynamic()
+        : db.select(KEYS).from(requests).$dynamic()
+      return rows
         .leftJoin(places, eq(places.id, requests.placeId))
         .where(and(part, where))
         .orderBy(...order)
-        .limit(most),
-    readRows: (ids) => requestLinesOf(db, ids),
+        .limit(most) as unknown as Promise<Key[]>
+    },
+    readRows: (ids) => withOwn(db, ask, ids, requestLinesOf(db, ids)),
   })
 }

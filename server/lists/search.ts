@@ -11,7 +11,9 @@ import { UNDECIDED_STATES } from '#core/requests'
 import { comments, numberings, orders, places, requests } from '../tables'
 import { insidePlaces } from './conditions'
 import type { SpellingJob } from './spelling.worker'
-import { namedLike } from './namedLike'
+import type { OwnKind } from '#core/own'
+import { namedByIds, namedLike } from './namedLike'
+import { ownBegunWith } from './own'
 import type { Found, Looked, Looking } from './searching'
 import { newestWithWords } from './wordIndex'
 
@@ -27,7 +29,7 @@ export default query(contract.search, async ({ db, who, input, service }) => {
   const before = input.after && input.type ? Number(decodeCursor(input.after, ['integer'])[0]) : undefined
   const looking = { db, who, ask: input, words: searchWords(q), before, limit }
   if (!looking.words.length) return NOTHING
-  const numbered = before === undefined ? await byNumber(looking) : []
+  const numbered = before === undefined ? (await Promise.all([byNumber(looking), byOwn(looking)])).flat() : []
   const found = await byWords(looking)
   if (numbered.length || found.rows.length || before !== undefined) return answer(input.type, numbered, found, limit, null)
   const words = await spell({ databaseUrl: service.config.databaseUrl, words: looking.words })
@@ -140,6 +142,23 @@ async function byNumber(looking: Looking): Promise<Found[]> {
   // The very one that was meant comes before those that merely begin like it.
   const meant = (row: Found) => Number(!prefixes.includes(String(row.title)))
   return [...byOrder, ...byRequest].sort((a, b) => meant(a) - meant(b))
+}
+
+/** What bears these words at the beginning of a field the site has added: a reference, a key number, a name. */
+async function byOwn(looking: Looking): Promise<Found[]> {
+  const { db, ask } = looking
+  const begun = await ownBegunWith(db, ask.q.trim())
+  const wanted = (type: SearchType, kind: OwnKind) => (!ask.type || ask.type === type ? (begun.get(kind) ?? []) : [])
+  const named = (type: 'place' | 'asset' | 'person', ids: number[]) => (ids.length ? namedByIds(type, looking, ids) : [])
+  const [onOrders, onRequests] = [wanted('order', 'orders'), wanted('request', 'requests')]
+  const found = await Promise.all([
+    ordersWhere(db, onOrders.length ? and(inArray(orders.id, onOrders), orderFilters(looking)) : undefined, EACH),
+    requestsWhere(db, onRequests.length ? and(inArray(requests.id, onRequests), requestFilters(looking)) : undefined, EACH),
+    named('place', wanted('place', 'places')),
+    named('asset', wanted('asset', 'assets')),
+    named('person', wanted('person', 'people')),
+  ])
+  return found.flat()
 }
 
 const around = (column: MySqlColumn, placeId: number): SQL => insidePlaces(column, [placeId])

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlTable } from 'drizzle-orm/mysql-core'
 import type { Page } from '#contract/kit'
-import type { RecordLine } from '#contract/lists'
+import type { RecordLine, WithOwn } from '#contract/lists'
 import type { OrderLine } from '#contract/orders'
 import type { RequestLine } from '#contract/requests'
 import { isRegister } from '#core/lists'
@@ -15,7 +15,7 @@ import { recordConditions, recordLines } from './recordLines'
 import { requestConditions, requestLines } from './requestLines'
 import type { Standpoint } from './standpoint'
 
-export type AnyLine = Outgoing<OrderLine> | Outgoing<RequestLine> | Outgoing<RecordLine>
+export type AnyLine = Outgoing<OrderLine & WithOwn> | Outgoing<RequestLine & WithOwn> | Outgoing<RecordLine>
 
 /** Where the rows of a list are, and what it asks of them. */
 export function sourceOf(ask: ListAsk, from: Standpoint): { table: MySqlTable; where: SQL | undefined } {

@@ -2,9 +2,10 @@ import { and, asc, eq, or } from 'drizzle-orm'
 import type { Views } from '#contract/lists'
 import type { ViewFields } from '#contract/lists'
 import { refuse } from '#core/kit'
-import { parseAsk, SHIPPED_VIEWS } from '#core/lists'
+import { LIST_FIELDS, parseAsk, SHIPPED_VIEWS } from '#core/lists'
 import { isDuplicate } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
+import { ownListFields } from './standpoint'
 import { accounts, defaultViews, people, savedViews, teams, technicians } from '../tables'
 
 export const USUAL_VIEW = 'outstanding'
@@ -60,7 +61,7 @@ async function teamOf(db: Reader, who: Asker): Promise<Views['team']> {
 
 /** What is written of a view. @throws Refusal for an address no list understands, or a team nobody is in */
 export async function viewValues(db: Reader, who: Asker, { name, kind, address, sharedWith }: ViewFields) {
-  const { wrong } = parseAsk(kind, address)
+  const { wrong } = parseAsk(kind, address, [...LIST_FIELDS[kind], ...(await ownListFields(db, kind))])
   if (wrong.length) refuse('list_address', `“${wrong[0]}” in the address says nothing this list can be asked.`, 'address')
   const team = sharedWith === 'team' ? await teamOf(db, who) : null
   if (sharedWith === 'team' && !team)

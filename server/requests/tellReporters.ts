@@ -1,8 +1,10 @@
+import { DateTime } from 'luxon'
 import { and, eq, inArray, isNotNull } from 'drizzle-orm'
 import { plainName, withoutLinks } from '#core/kit'
 import { fillWording, USUAL_WORDINGS } from '#core/requests'
 import type { Occasion, Placeholder, Wording } from '#core/requests'
 import type { PublishedEvent, Reader } from '#server/kit'
+import { ownWords } from '#server/own'
 import { namePlace } from '#server/places'
 import { accountRoles, followers, incomingMails, mailWordings, orders, requestOrders, requests, sites } from '../tables'
 import { summaryForFollowers } from './tracked'
@@ -77,9 +79,13 @@ export async function valuesFor(
   site: typeof sites.$inferSelect,
   { request, name, link, summary }: Pick<Recipient, 'request' | 'name' | 'link' | 'summary'>,
   words: string,
-): Promise<Record<Placeholder, string>> {
-  const place = await namePlace(db, request.placeId)
+): Promise<Record<Placeholder, string> & Record<string, string>> {
+  const [place, own] = await Promise.all([
+    namePlace(db, request.placeId),
+    ownWords(db, 'requests', request.id, (day) => DateTime.fromISO(day).toFormat('d LLLL yyyy')),
+  ])
   return {
+    ...own,
     // What strangers typed goes out as one line without links: our mail is not theirs to send.
     name: plainName(name ?? ''),
     number: request.number,

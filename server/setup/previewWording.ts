@@ -4,6 +4,7 @@ import { Refusal, refuse } from '#core/kit'
 import { fillWording, OCCASION_NAMES, wordingReasons } from '#core/requests'
 import { command, mySite } from '#server/kit'
 import { htmlOf } from '#server/kit'
+import { ownFieldsOf } from '#server/own'
 import { valuesFor } from '#server/requests'
 import { requests } from '../tables'
 
@@ -15,7 +16,10 @@ const EXAMPLES: Partial<Record<contract.IntakeSetup['wordings'][number]['occasio
 }
 
 export default command(contract.previewWording, async ({ tx, who, input, service }) => {
-  const reasons = wordingReasons(input)
+  const reasons = wordingReasons(
+    input,
+    (await ownFieldsOf(tx, 'requests')).map((field) => field.label),
+  )
   if (reasons.length) throw new Refusal(reasons)
   const site = await mySite(tx, who, input.siteId)
   const [request] = await tx.select().from(requests).where(eq(requests.siteId, site.id)).orderBy(desc(requests.id)).limit(1)

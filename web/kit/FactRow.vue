@@ -27,6 +27,8 @@ const props = defineProps<{
   begun?: boolean
   /** The record it names, where that has a page of its own. */
   leads?: RecordRef | null
+  /** The address of the web it is. */
+  href?: string | null
 }>()
 const fresh = useFresh(() => props.name)
 const root = ref<HTMLElement | null>(null)
@@ -97,6 +99,7 @@ defineExpose({ open, close })
         ><slot name="says">{{ says || '–' }}</slot></RowButton
       >
       <RecordLink v-if="leads && says && !opened" class="leads" :record="leads" :label="`open ${says}`">open</RecordLink>
+      <a v-if="href && says && !opened" class="leads" :href="href" target="_blank" rel="noopener noreferrer">open</a>
       <div v-if="made" v-show="opened" class="fact-field"><slot /></div>
       <p v-if="told && whyNot" class="soft why" role="status">{{ whyNot }}</p>
     </dd>

@@ -3,7 +3,7 @@ import { NInput } from 'naive-ui/es/input'
 import { ref, watch } from 'vue'
 
 /** A short text, kept when the field is left or Enter pressed; emptied, or refused by `keep`, it shows again what stands. */
-const props = defineProps<{ value: string; name: string; most?: number; keep: (value: string) => Promise<boolean> }>()
+const props = defineProps<{ value: string; name: string; most?: number; wide?: boolean; keep: (value: string) => Promise<boolean> }>()
 const typed = ref(props.value)
 watch(
   () => props.value,
@@ -24,11 +24,22 @@ async function leave(): Promise<void> {
 </script>
 
 <template>
-  <NInput v-model:value="typed" class="short mono" size="small" :maxlength="most" :input-props="{ 'aria-label': name }" @blur="leave" @keydown.enter="leave" />
+  <NInput
+    v-model:value="typed"
+    :class="wide ? 'long' : 'short mono'"
+    size="small"
+    :maxlength="most"
+    :input-props="{ 'aria-label': name }"
+    @blur="leave"
+    @keydown.enter="leave"
+  />
 </template>
 
 <style scoped>
 .short {
   width: 104px;
+}
+.long {
+  width: 220px;
 }
 </style>

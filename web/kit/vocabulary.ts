@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
-import { readVocabulary } from '#contract/people'
+import { findPeople, readVocabulary } from '#contract/people'
 import type { Vocabulary } from '#contract/people'
 import { findAssets, findPlaces } from '#contract/places'
 import { call } from './call'
@@ -31,6 +31,9 @@ export async function placeChoices(q: string): Promise<Choice[]> {
     label: `${one.code} ${one.name}${one.within ? `, ${one.within}` : ''}`,
   }))
 }
+
+export const personChoices = async (q: string): Promise<Choice[]> =>
+  (await call(findPeople, { q, limit: 12 })).rows.map((one) => ({ value: one.id, label: one.name }))
 
 /** Assets by what is typed; with nothing typed, those at the place. */
 export async function assetChoices(q: string, placeId: number | null): Promise<Choice[]> {

@@ -2,16 +2,17 @@
 import { computed } from 'vue'
 import { askedField, clauseWords } from '#core/lists'
 import type { ListAsk } from '#core/lists'
-import { PickField, RowButton, writtenAs } from '#web/kit'
+import { PickField, RowButton } from '#web/kit'
+import { amountWords } from './cellWords'
 
 /** The filters of a list in words: pressed to be changed, taken away, or another added. */
 const props = defineProps<{ ask: ListAsk; names: Record<string, Record<string, string>> }>()
 const emit = defineEmits<{ change: [field: string]; away: [field: string]; add: [field: string] }>()
 const nameOf = (field: { name: string; register?: string }, id: string) =>
   id === 'me' ? 'me' : id === 'mine' ? 'my team' : (props.names[field.name]?.[id] ?? '…')
-const amount = (shape: 'money' | 'count' | 'percent', value: number) =>
-  shape === 'count' ? String(value) : `${writtenAs(shape, value)}${shape === 'percent' ? ' %' : ''}`
-const chips = computed(() => props.ask.clauses.map((clause) => ({ clause, words: clauseWords(askedField(props.ask, clause.field), clause, nameOf, amount) })))
+const chips = computed(() =>
+  props.ask.clauses.map((clause) => ({ clause, words: clauseWords(askedField(props.ask, clause.field), clause, nameOf, amountWords) })),
+)
 const fieldsLeft = computed(() => props.ask.fields.filter((field) => !field.unasked && !props.ask.clauses.some((clause) => clause.field === field.name)))
 </script>
 

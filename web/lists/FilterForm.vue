@@ -32,7 +32,9 @@ const known = ref(new Map(Object.entries(props.names)))
 /** Amounts are typed as people write them. */
 function shown(end: string | undefined): string {
   const { shape } = props.field
-  return end === undefined ? '' : shape === 'money' || shape === 'percent' ? writtenAs(shape, end) : end
+  if (end === undefined) return ''
+  if (shape === 'money' || shape === 'percent') return writtenAs(shape, end)
+  return shape === 'number' ? writtenAs('quantity', end) : end
 }
 const remote = !!finder.find
 const options = computed<Choice[]>(() => {
@@ -76,14 +78,14 @@ function preset(span: string): void {
 function amount(typed: string): string | null {
   const { shape } = props.field
   if (shape === 'count') return /^\d{1,9}$/.test(typed) ? typed : null
-  const read = readTyped(shape as 'money' | 'percent', typed)
+  const read = readTyped(shape === 'number' ? 'quantity' : (shape as 'money' | 'percent'), typed)
   return read.problem !== undefined || read.value === null ? null : String(read.value)
 }
 function example(): string {
   const { shape } = props.field
   if (isOfDays(shape)) return 'Write a day like 2026-11-25, today, -30d or 7d.'
   if (shape === 'money') return `Write an amount like ${exampleAmount()}.`
-  return shape === 'percent' ? 'Write a share like 12.5.' : 'Write a whole number.'
+  return shape === 'percent' ? 'Write a share like 12.5.' : shape === 'number' ? 'Write a number.' : 'Write a whole number.'
 }
 
 function keep(clause: Clause): void {

@@ -6,6 +6,7 @@ import type { ListField, ListKind } from '#core/lists'
 import { HOLD_REASON_NAMES, ORDER_KIND_NAMES } from '#core/orders'
 import { CHANNEL_NAMES, REQUEST_STATE_NAMES } from '#core/requests'
 import { PriorityBar, shortTime, StageRing, TargetGauge } from '#web/kit'
+import { cellWords } from './cellWords'
 import type { WorkLine } from './useList'
 
 /** One cell of a list. */
@@ -16,6 +17,7 @@ const value = computed(() => (props.line as unknown as Record<string, unknown>)[
 const shape = computed(() => props.column.shape)
 const NAMES: Record<string, Record<string, string>> = { kind: ORDER_KIND_NAMES, hold: HOLD_REASON_NAMES, channel: CHANNEL_NAMES }
 const words = computed(() => {
+  if (props.column.own) return cellWords(props.line.own?.[name.value], props.column)
   if (value.value === null || value.value === undefined || value.value === '') return ''
   if (NAMES[name.value]) return NAMES[name.value]![String(value.value)] ?? ''
   if (shape.value === 'day') return shortTime(String(value.value))

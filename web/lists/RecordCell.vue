@@ -3,21 +3,11 @@ import { computed } from 'vue'
 import type { RecordLine } from '#contract/lists'
 import { isAmount } from '#core/lists'
 import type { ListField } from '#core/lists'
-import { dayOf, writtenAs } from '#web/kit'
-import { choiceLabel } from '#web/portraits'
+import { cellWords } from './cellWords'
 
 /** One cell of a register. */
 const props = defineProps<{ line: RecordLine; column: ListField; leads: boolean }>()
-const words = computed(() => {
-  const { name, shape, choices } = props.column
-  const value = props.line.cells[name]
-  if (value === null || value === undefined || value === '') return ''
-  if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (choices) return choiceLabel(choices, String(value))
-  if (shape === 'date') return dayOf(String(value))
-  if (shape === 'money' || shape === 'percent') return `${writtenAs(shape, Number(value))}${shape === 'percent' ? ' %' : ''}`
-  return String(value)
-})
+const words = computed(() => cellWords(props.line.cells[props.column.name], props.column))
 const mono = computed(() => isAmount(props.column.shape) || ['code', 'tag', 'serial', 'phone', 'extension', 'iban'].includes(props.column.name))
 </script>
 

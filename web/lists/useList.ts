@@ -1,7 +1,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Ref } from 'vue'
 import { listOrderLines, listRecordLines, listRequestLines, readListFacts } from '#contract/lists'
-import type { ListFacts, RecordLine } from '#contract/lists'
+import type { ListFacts, RecordLine, WithOwn } from '#contract/lists'
 import type { OrderLine } from '#contract/orders'
 import type { RequestLine } from '#contract/requests'
 import type { LiveChange } from '#contract/insight'
@@ -10,9 +10,13 @@ import { formatAsk, isRegister } from '#core/lists'
 import type { ListAsk } from '#core/lists'
 import { call, onLiveChange, problemFrom, useSession, useSoon } from '#web/kit'
 import { isActed } from '#core/events'
+import { ownId } from '#core/own'
 
-export type WorkLine = OrderLine | RequestLine
+export type WorkLine = (OrderLine | RequestLine) & Partial<WithOwn>
 export type Line = WorkLine | RecordLine
+
+/** The columns that are read for themselves: all of a register, of work those the site has added. */
+const readColumns = ({ kind, columns }: ListAsk) => columns.filter((name) => isRegister(kind) || ownId(name) !== null)
 
 /** A page of any list. */
 export function readLines({ kind }: Pick<ListAsk, 'kind'>, input: { ask: string; after?: string; limit: number }): Promise<Page<Line>> {
@@ -40,9 +44,7 @@ export function useList(ask: Ref<ListAsk>) {
   /** Who changed which row since it was read first. */
   const changed = shallowRef(new Map<number, string>())
   const missed = ref(0)
-  const address = computed(() =>
-    formatAsk({ ...ask.value, columns: isRegister(ask.value.kind) ? ask.value.columns : [], compact: false, group: null, size: '50' }),
-  )
+  const address = computed(() => formatAsk({ ...ask.value, columns: readColumns(ask.value), compact: false, group: null, size: '50' }))
   const size = computed(() => (ask.value.size === 'all' ? STRETCH : Number(ask.value.size)))
   let round = 0
 

@@ -3,6 +3,7 @@ import { isFinished } from '#core/orders'
 import { orderSections as ofDispatch } from '#web/dispatch'
 import { orderSections as ofField } from '#web/field'
 import { orderSections as ofLedger } from '#web/ledger'
+import { ownSection } from '#web/own'
 import type { SheetSection } from '#web/sheets'
 import AgreementSection from './AgreementSection.vue'
 import GroupSection from './GroupBox.vue'
@@ -16,6 +17,7 @@ export const ORDER_SECTIONS: readonly SheetSection<OrderSheet>[] = [
   { anchor: 'plan', title: 'Plan', opensAt: ['draft'], shown: ({ state }) => state === 'draft', component: PlanSection },
   { anchor: 'outcome', title: 'Outcome', opensAt: ['done'], shown: ({ state }) => isFinished(state), component: OutcomeSection },
   { anchor: 'what', title: 'Facts', component: OrderFacts },
+  ownSection(() => 'orders'),
   { anchor: 'approval', title: 'Approval', opensAt: ['to_approve'], component: AgreementSection },
   { anchor: 'group', title: 'Group', field: 'members', component: GroupSection },
   ...ofDispatch,

@@ -1,6 +1,5 @@
-import { findPeople } from '#contract/people'
 import type { NamedKind, RegisterField, RegisterName } from '#core/registers'
-import { assetChoices, call, placeChoices, useVocabulary } from '#web/kit'
+import { assetChoices, personChoices, placeChoices, useVocabulary } from '#web/kit'
 import type { Choice } from '#web/kit'
 import type { SheetField } from '#web/sheets'
 import type { AnyRecord } from '#contract/portraits'
@@ -21,7 +20,7 @@ export function finderOf(of: NamedKind): { find?: (text: string) => Promise<Choi
   void words.ensure()
   if (of === 'place') return { find: placeChoices }
   if (of === 'asset') return { find: (text) => assetChoices(text, null) }
-  if (of === 'person') return { find: async (text) => (await call(findPeople, { q: text, limit: 12 })).rows.map((one) => ({ value: one.id, label: one.name })) }
+  if (of === 'person') return { find: personChoices }
   if (of === 'team') return { choices: () => words.choices((all) => all.teams) }
   if (of === 'vendor') return { choices: () => words.choices((all) => all.vendors) }
   if (of === 'payer') return { choices: () => words.choices((all) => all.payers) }

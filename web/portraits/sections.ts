@@ -1,5 +1,6 @@
 import { defineAsyncComponent } from 'vue'
 import { TransferSection } from '#web/assets'
+import { ownSection } from '#web/own'
 import type { SheetSection } from '#web/sheets'
 import type { AnyRecord } from '#contract/portraits'
 import DoneSection from './DoneSection.vue'
@@ -15,6 +16,7 @@ const stands = ({ register }: AnyRecord) => register === 'places' || register ==
 /** The Portrait, whatever it is of: what it is first, then the work on it, where it stands, what it cost, who knows it. */
 export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
   { anchor: 'facts', title: 'Facts', component: FactsSection },
+  ownSection(({ register }) => register),
   {
     anchor: 'open',
     title: 'Open work',

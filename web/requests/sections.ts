@@ -1,5 +1,6 @@
 import type { RequestSheet } from '#contract/requests'
 import { isUndecided } from '#core/requests'
+import { ownSection } from '#web/own'
 import type { SheetSection } from '#web/sheets'
 import BecameSection from './BecameSection.vue'
 import ConversationSection from './ConversationSection.vue'
@@ -18,6 +19,7 @@ export const REQUEST_SECTIONS: readonly SheetSection<RequestSheet>[] = [
     component: BecameSection,
   },
   { anchor: 'report', title: 'What was reported', component: ReportSection },
+  ownSection(() => 'requests'),
   { anchor: 'decided', title: 'What was decided', shown: ({ state }) => !isUndecided(state), component: DecideSection },
   { anchor: 'conversation', title: 'Conversation', component: ConversationSection },
   { anchor: 'timeline', title: 'Timeline', component: RequestTimeline },

@@ -3,6 +3,7 @@
     <RouterLink to="/setup" :aria-current="$route.path === '/setup' ? 'page' : undefined">People and rules</RouterLink>
     <RouterLink to="/setup/rules" :aria-current="$route.path === '/setup/rules' ? 'page' : undefined">Deciding</RouterLink>
     <RouterLink to="/setup/intake" :aria-current="$route.path === '/setup/intake' ? 'page' : undefined">Intake</RouterLink>
+    <RouterLink to="/setup/fields" :aria-current="$route.path === '/setup/fields' ? 'page' : undefined">Own fields</RouterLink>
     <RouterLink to="/setup/tables" :aria-current="$route.path === '/setup/tables' ? 'page' : undefined">People and places from a table</RouterLink>
   </nav>
 </template>

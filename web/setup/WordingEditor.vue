@@ -5,7 +5,11 @@ import { dropWording, previewWording, saveWording } from '#contract/setup'
 import type { IntakeSetup } from '#contract/setup'
 import { OCCASION_NAMES, OCCASIONS, PLACEHOLDERS, wordingReasons } from '#core/requests'
 import type { Occasion } from '#core/requests'
+import { useOwnFields } from '#web/own'
 import { rowsNamed, named, ListEntry, TextEntry, call, CallProblem, dropDrafts, useDraft } from '#web/kit'
+
+const own = useOwnFields()
+void own.ensure()
 
 /** The words of a mail, for each site and occasion, with what they become beside them. */
 const props = defineProps<{ setup: IntakeSetup; keep: (change: () => Promise<IntakeSetup>, done: string) => Promise<boolean>; problem: CallProblem | null }>()
@@ -24,7 +28,12 @@ const text = useDraft(
 const preview = ref<{ subject: string; text: string; html: string; of: string } | null>(null)
 const failed = ref('')
 watch(kept, () => (preview.value = null))
-const wrong = computed(() => wordingReasons({ subject: subject.value, text: text.value }))
+const wrong = computed(() =>
+  wordingReasons(
+    { subject: subject.value, text: text.value },
+    own.of('requests').map((field) => field.label),
+  ),
+)
 const at = (field: string) => wrong.value.find((reason) => reason.field === field)?.sentence
 const entry = () => ({ siteId: siteId.value, occasion: occasion.value, subject: subject.value, text: text.value })
 
@@ -82,6 +91,10 @@ async function show(): Promise<void> {
           <template v-for="(what, name) in PLACEHOLDERS" :key="name"
             ><dt class="mono">{{ `\{${name}\}` }}</dt>
             <dd>{{ what }}</dd></template
+          >
+          <template v-for="field in own.of('requests')" :key="field.id"
+            ><dt class="mono">{{ `\{${field.label}\}` }}</dt>
+            <dd>Own field of the request</dd></template
           >
         </dl>
       </div>

@@ -20,6 +20,7 @@ const says = computed(() => {
   if (field.kind === 'money') return formatMinor(Number(value))
   if (field.kind === 'day') return writtenDay(String(value))
   if (field.kind === 'percent') return `${writtenAs('percent', value)} %`
+  if (field.kind === 'number') return [writtenAs('quantity', value), field.unit].filter(Boolean).join(' ')
   if (field.kind !== 'pick') return [String(value), field.unit].filter(Boolean).join(' ')
   return field.current?.(sheet.value)?.label ?? field.choices?.().find((one) => one.value === value)?.label ?? '…'
 })
@@ -39,6 +40,7 @@ const says = computed(() => {
     :mono="field.mono || field.kind === 'money'"
     :begun="typedBefore(field.name)"
     :leads="leads"
+    :href="field.href?.(sheet) ?? null"
   >
     <SheetInput :field="field" @kept="row?.close()" />
   </FactRow>

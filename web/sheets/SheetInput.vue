@@ -38,9 +38,10 @@ function pick(now: number | string | null): void {
   />
   <MoneyField v-else-if="field.kind === 'money'" :name="field.name" :label="field.label" :value="amount" :problem="problem" @save="keep" />
   <DecimalField
-    v-else-if="field.kind === 'percent'"
+    v-else-if="field.kind === 'percent' || field.kind === 'number'"
     :id="`f-${field.name}`"
-    kind="percent"
+    :kind="field.kind === 'percent' ? 'percent' : 'quantity'"
+    :signed="field.kind === 'number'"
     :label="field.label"
     :value="amount"
     :problem="problem"

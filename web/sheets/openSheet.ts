@@ -7,7 +7,7 @@ import type { Choice, RecordRef } from '#web/kit'
 export interface SheetField<Sheet> {
   name: string
   label: string
-  kind: 'line' | 'text' | 'pick' | 'money' | 'day' | 'percent' | 'count'
+  kind: 'line' | 'text' | 'pick' | 'money' | 'day' | 'percent' | 'count' | 'number'
   max?: number
   wide?: boolean
   mono?: boolean
@@ -24,6 +24,8 @@ export interface SheetField<Sheet> {
   unit?: string
   /** Where what it names has a page of its own. */
   leads?: (sheet: Sheet) => RecordRef | null
+  /** An address of the web that it holds. */
+  href?: (sheet: Sheet) => string | null
   /** Keeps what was chosen, where that is more than its value. */
   pick?: (value: number | string | null) => unknown
 }

@@ -21,9 +21,15 @@ export interface Conflict {
  * A Sheet that saves field by field. A refused field keeps its sentence beside it; a field somebody
  * else changed meanwhile becomes a conflict in which the person chooses.
  */
-export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: number, read: Endpoint<{ id: number }, Sheet>, edit: Endpoint<Input, Sheet>) {
+export function useSheet<Sheet extends Versioned, Input extends Versioned, More extends object = object>(
+  id: number,
+  read: Endpoint<{ id: number } & More, Sheet>,
+  edit: Endpoint<Input, Sheet>,
+  /** What else says which Sheet it is. */
+  more: More = {} as More,
+) {
   const said = useUndo()
-  const sheet = useRead(read, { id }, { anew: true })
+  const sheet = useRead(read, { id, ...more }, { anew: true })
   const refused = ref<Problem | null>(null)
   const conflict = ref<Conflict | null>(null)
   const saving = ref(0)
@@ -49,7 +55,7 @@ export function useSheet<Sheet extends Versioned, Input extends Versioned>(id: n
     // What the person had before them when they sent it: by the time it is refused, the live line may have brought theirs.
     const seen = sheet.value.value
     try {
-      sheet.value.value = await call(edit, { id, version, ...fields } as unknown as Input)
+      sheet.value.value = await call(edit, { ...more, id, version, ...fields } as unknown as Input)
       refused.value = null
       return true
     } catch (error) {

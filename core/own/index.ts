@@ -1,0 +1,3 @@
+export * from './fields'
+export * from './values'
+export * from './events'

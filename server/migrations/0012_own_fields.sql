@@ -1,0 +1,36 @@
+CREATE TABLE `own_field` (
+	`id` int AUTO_INCREMENT NOT NULL,
+	`kind` varchar(12) NOT NULL,
+	`label` varchar(60) NOT NULL,
+	`shape` varchar(8) NOT NULL,
+	`unit` varchar(16),
+	`choices` json NOT NULL,
+	`position` smallint NOT NULL,
+	`version` int NOT NULL DEFAULT 1,
+	`retired_at` datetime(3),
+	CONSTRAINT `own_field_id` PRIMARY KEY(`id`)
+);
+--> statement-breakpoint
+CREATE TABLE `own_value` (
+	`field_id` int NOT NULL,
+	`record_id` int NOT NULL,
+	`text` varchar(400),
+	`number` decimal(18,4),
+	`day` date,
+	CONSTRAINT `own_value_field_id_record_id_pk` PRIMARY KEY(`field_id`,`record_id`)
+);
+--> statement-breakpoint
+CREATE TABLE `own_version` (
+	`kind` varchar(12) NOT NULL,
+	`record_id` int NOT NULL,
+	`version` int NOT NULL,
+	CONSTRAINT `own_version_kind_record_id_pk` PRIMARY KEY(`kind`,`record_id`)
+);
+--> statement-breakpoint
+ALTER TABLE `numbering` MODIFY COLUMN `prefix` varchar(8) NOT NULL;--> statement-breakpoint
+ALTER TABLE `saved_view` MODIFY COLUMN `kind` varchar(16) NOT NULL DEFAULT 'orders';--> statement-breakpoint
+ALTER TABLE `numbering` ADD `digits` smallint DEFAULT 5 NOT NULL;--> statement-breakpoint
+ALTER TABLE `own_value` ADD CONSTRAINT `own_value_field_id_own_field_id_fk` FOREIGN KEY (`field_id`) REFERENCES `own_field`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX `own_value_text` ON `own_value` (`field_id`,`text`,`record_id`);--> statement-breakpoint
+CREATE INDEX `own_value_number` ON `own_value` (`field_id`,`number`,`record_id`);--> statement-breakpoint
+CREATE INDEX `own_value_day` ON `own_value` (`field_id`,`day`,`record_id`);

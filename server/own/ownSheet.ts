@@ -1,0 +1,110 @@
+import { and, eq, inArray } from 'drizzle-orm'
+import type { OwnSheet } from '#contract/own'
+import { KINDS } from '#contract/portraits'
+import { isSettled } from '#core/orders'
+import { OWN_COLUMNS, OWN_EDITS, ownName, ownSays } from '#core/own'
+import type { OwnField, OwnKind, OwnValue } from '#core/own'
+import type { Permission } from '#core/people'
+import { can, canAt, maySee, notFound } from '#server/kit'
+import type { Asker, Outgoing, Reader } from '#server/kit'
+import { RECORD_TABLES } from '#server/registers'
+import { orders, ownValues, ownVersions, people, requests } from '../tables'
+import { ownFieldsOf } from './ownFields'
+
+/** What own fields are of: where it stands and what keeps them from being changed. */
+export interface OwnRecord {
+  siteId: number | null
+  whyNot: string | null
+}
+
+/** What changes own values of a kind. */
+export const ownEdits = (kind: OwnKind): Permission => OWN_EDITS[kind] ?? (KINDS[kind as Exclude<OwnKind, 'requests' | 'orders'>].edit.may as Permission)
+
+/** The record the values are of. @throws ProblemReply 404 when it is not theirs to see */
+export async function ownRecord(db: Reader, who: Asker, kind: OwnKind, id: number): Promise<OwnRecord> {
+  const found = await standing(db, kind, id)
+  if (!found || (found.siteId !== null && !maySee(who, found.siteId))) throw notFound('record')
+  const may = ownEdits(kind)
+  if (!(found.siteId === null ? can(who, may) : canAt(who, may, found.siteId))) return { ...found, whyNot: 'Your role does not include changing this.' }
+  return found
+}
+
+async function standing(db: Reader, kind: OwnKind, id: number): Promise<OwnRecord | null> {
+  if (kind === 'orders') {
+    const [row] = await db.select({ siteId: orders.siteId, state: orders.state }).from(orders).where(eq(orders.id, id))
+    return row ? { siteId: row.siteId, whyNot: isSettled(row.state) ? 'The order is settled: what is written of it stays as it is.' : null } : null
+  }
+  if (kind === 'requests') {
+    const [row] = await db.select({ siteId: requests.siteId }).from(requests).where(eq(requests.id, id))
+    return row ? { siteId: row.siteId, whyNot: null } : null
+  }
+  const table = RECORD_TABLES[kind]
+  const [row] = await db
+    .select({ retiredAt: table.retiredAt, ...(table.siteId ? { siteId: table.siteId } : {}) })
+    .from(table)
+    .where(eq(table.id, id))
+  const found = row as { retiredAt: Date | null; siteId?: number } | undefined
+  return found ? { siteId: found.siteId ?? null, whyNot: found.retiredAt ? 'It is retired. Take it into use again to change it.' : null } : null
+}
+
+/** What stands in these fields of one record, by their names; nothing where nothing was written. */
+export async function ownValuesOf(db: Reader, fields: OwnField[], id: number): Promise<Record<string, OwnValue>> {
+  const rows = fields.length
+    ? await db
+        .select()
+        .from(ownValues)
+        .where(
+          and(
+            eq(ownValues.recordId, id),
+            inArray(
+              ownValues.fieldId,
+              fields.map((field) => field.id),
+            ),
+          ),
+        )
+    : []
+  return Object.fromEntries(
+    fields.map((field) => {
+      const row = rows.find((one) => one.fieldId === field.id)
+      return [ownName(field.id), row ? row[OWN_COLUMNS[field.shape]] : null]
+    }),
+  )
+}
+
+/** What the persons in these values are called, by field. */
+export async function personsIn(db: Reader, fields: OwnField[], values: Record<string, OwnValue>): Promise<Record<string, string>> {
+  const asked = fields.filter((field) => field.shape === 'person' && typeof values[ownName(field.id)] === 'number')
+  if (!asked.length) return {}
+  const rows = await db
+    .select({ id: people.id, name: people.name })
+    .from(people)
+    .where(
+      inArray(
+        people.id,
+        asked.map((field) => Number(values[ownName(field.id)])),
+      ),
+    )
+  return Object.fromEntries(asked.map(({ id }) => [ownName(id), rows.find((row) => row.id === values[ownName(id)])?.name ?? '']))
+}
+
+/** What stands in the own fields of a record, in words by what the fields are called. */
+export async function ownWords(db: Reader, kind: OwnKind, id: number, day: (day: string) => string): Promise<Record<string, string>> {
+  const fields = await ownFieldsOf(db, kind)
+  const values = await ownValuesOf(db, fields, id)
+  const names = await personsIn(db, fields, values)
+  return Object.fromEntries(fields.map((field) => [field.label, ownSays(field, values[ownName(field.id)] ?? null, () => names[ownName(field.id)] ?? '', day)]))
+}
+
+export async function ownSheet(db: Reader, kind: OwnKind, id: number, whyNot: string | null): Promise<Outgoing<OwnSheet>> {
+  const fields = await ownFieldsOf(db, kind)
+  const [values, version] = await Promise.all([ownValuesOf(db, fields, id), ownVersion(db, kind, id)])
+  return { id, kind, version, whyNot, fields, names: await personsIn(db, fields, values), ...values }
+}
+
+export async function ownVersion(db: Reader, kind: OwnKind, id: number): Promise<number> {
+  const [row] = await db
+    .select({ version: ownVersions.version })
+    .from(ownVersions)
+    .where(and(eq(ownVersions.kind, kind), eq(ownVersions.recordId, id)))
+  return row?.version ?? 0
+}

@@ -1,0 +1,1 @@
+export { default as SetupTabs } from './SetupTabs.vue'
