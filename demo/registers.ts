@@ -9,6 +9,7 @@ const DAY = 86_400_000
 export function makeRegisters(setting: Setting): void {
   describeAssets(setting)
   agreeTerms(setting)
+  describeCrew(setting)
   const { world } = setting
   const hatchery = world.rows.places.find((row) => row.kind === 'space' && world.rows.sites.find((site) => site.id === row.siteId)!.code !== 'SKE')!
   const store = world.rows.places.find((row) => row.code.startsWith('SLI-') && row.siteId !== hatchery.siteId)!
@@ -47,6 +48,28 @@ function describeAssets({ world }: Setting): void {
   }
   const troubled = world.rows.assets.find((row) => row.tag === 'F-003')
   if (troubled) Object.assign(troubled, { warrantyCovers: 'both', warrantyTerms: 'Compressor and controls. The maker wants the alarm log with the claim.' })
+}
+
+/** What technicians may do by their papers, some of which end soon or have ended; where their day begins; a late shift. Invented. */
+function describeCrew({ world }: Setting): void {
+  const skills = ['Electrical isolation', 'Refrigerant handling', 'Work at height', 'Confined spaces', 'First aid']
+  const workshop = world.rows.places.find((row) => row.code.startsWith('SLI-'))!
+  const on = (days: number) => new Date(world.now.getTime() + days * DAY).toISOString().slice(0, 10)
+  world.rows.technicians.forEach((technician, index) => {
+    technician.homePlaceId = workshop.id!
+    for (const turn of [0, 1, 2].slice(0, 1 + (index % 3))) {
+      const name = skills[(index + turn * 2) % skills.length]!
+      const validUntil = (index + turn) % 4 === 3 ? null : on(((index * 83 + turn * 211) % 720) - 30)
+      world.add('technicianSkills', { technicianId: technician.id!, name, certificate: `C-${2400 + index * 7 + turn}`, validUntil })
+    }
+    if (index % 5 === 1)
+      world.add('shiftExceptions', {
+        technicianId: technician.id!,
+        day: on(3 + index),
+        stretches: [{ from: '12:00', to: '20:00' }],
+        reason: 'Evening shutdown',
+      })
+  })
 }
 
 function agreeTerms({ world }: Setting): void {

@@ -22,6 +22,8 @@ export const TABLES = [
   'technicians',
   'technicianTrades',
   'technicianRates',
+  'technicianSkills',
+  'shiftExceptions',
   'leaves',
   'categories',
   'categoryForms',

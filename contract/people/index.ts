@@ -121,3 +121,4 @@ export const readVocabulary = endpoint<object, Vocabulary>({
 })
 
 export * from './records'
+export * from './crew'

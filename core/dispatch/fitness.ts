@@ -1,10 +1,14 @@
 import { DateTime } from 'luxon'
 import type { DayStretch } from '#core/kit'
+import { shiftOn } from '#core/people'
+import type { ShiftException } from '#core/people'
 
 /** A technician as dispatch sees one. */
 export interface Candidate {
   tradeIds: number[]
   shift: DayStretch[][]
+  /** Days on which they work otherwise. */
+  exceptions?: ShiftException[]
   leave: { from: Date; to: Date }[]
   /** What they are already promised to, as planned times. */
   planned: { start: Date; end: Date }[]
@@ -33,7 +37,11 @@ export function fitnessOf(candidate: Candidate, wish: Wish): Fitness {
   const end = DateTime.fromJSDate(wish.end, { zone: wish.zone })
   const clock = (at: DateTime) => at.toFormat('HH:mm')
   const sameDay = start.hasSame(end, 'day')
-  const onShift = sameDay && (candidate.shift[start.weekday - 1] ?? []).some((stretch) => stretch.from <= clock(start) && clock(end) <= stretch.to)
+  const onShift =
+    sameDay &&
+    shiftOn(candidate.shift, candidate.exceptions ?? [], start.toISODate()!, start.weekday).some(
+      (stretch) => stretch.from <= clock(start) && clock(end) <= stretch.to,
+    )
   const dayStart = start.startOf('day').toJSDate()
   const dayEnd = start.plus({ days: 1 }).startOf('day').toJSDate()
   return {

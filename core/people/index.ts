@@ -1,3 +1,4 @@
 export * from './permissions'
 export * from './slowing'
 export * from './events'
+export * from './crew'

@@ -1,9 +1,24 @@
 import { and, eq, gt, inArray, isNull, lt } from 'drizzle-orm'
+import { DateTime } from 'luxon'
 import * as contract from '#contract/dispatch'
 import { fitnessOf, LIVE_VISIT_STATES } from '#core/dispatch'
 import type { DayStretch } from '#core/kit'
 import { maySee, notFound, query } from '#server/kit'
-import { accounts, leaves, orders, people, sites, teams, technicians, technicianTrades, trades, vendors, vendorTrades, visits } from '../tables'
+import {
+  accounts,
+  leaves,
+  orders,
+  people,
+  shiftExceptions,
+  sites,
+  teams,
+  technicians,
+  technicianTrades,
+  trades,
+  vendors,
+  vendorTrades,
+  visits,
+} from '../tables'
 
 const DAY = 86_400_000
 
@@ -16,7 +31,8 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
   if (!found || !maySee(who, found.site.id)) throw notFound('order')
   const wish = { tradeId: found.tradeId, start: new Date(input.start), end: new Date(input.end), zone: found.site.zone }
   const around = [new Date(wish.start.getTime() - DAY), new Date(wish.end.getTime() + DAY)] as const
-  const [crew, tradeRows, away, planned, vendorRows, vendorTradeRows] = await Promise.all([
+  const days = [-1, 0, 1].map((by) => DateTime.fromJSDate(wish.start, { zone: wish.zone }).plus({ days: by }).toISODate()!)
+  const [crew, tradeRows, away, otherwise, planned, vendorRows, vendorTradeRows] = await Promise.all([
     db
       .select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift })
       .from(technicians)
@@ -32,6 +48,7 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
       .select()
       .from(leaves)
       .where(and(lt(leaves.fromAt, around[1]), gt(leaves.untilAt, around[0]))),
+    db.select().from(shiftExceptions).where(inArray(shiftExceptions.day, days)),
     db
       .select({ technicianId: visits.technicianId, start: visits.plannedStart, end: visits.plannedEnd })
       .from(visits)
@@ -44,6 +61,7 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
     const candidate = {
       tradeIds: mine.map((row) => row.id),
       shift,
+      exceptions: otherwise.filter((row) => row.technicianId === id),
       leave: away.filter((row) => row.technicianId === id).map((row) => ({ from: row.fromAt, to: row.untilAt })),
       planned: planned.filter((row) => row.technicianId === id),
     }

@@ -1,5 +1,6 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm'
 import { DateTime } from 'luxon'
+import { shiftOn } from '#core/people'
 import { endOfStint } from '#core/field'
 import { refuse } from '#core/kit'
 import { CHARGED_STINTS, chargedMinutes, isCharged, labourCost, rateAt } from '#core/ledger'
@@ -11,7 +12,7 @@ import { nobody, recordEvent } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { factsOf, saveMove } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
-import { orders, sites, stints, technicianRates, technicians } from '../tables'
+import { orders, shiftExceptions, sites, stints, technicianRates, technicians } from '../tables'
 
 export type Worker = Pick<Asker, 'accountId' | 'name'>
 
@@ -91,7 +92,12 @@ async function perHourAt(tx: Tx, technician: typeof technicians.$inferSelect, si
   )
   const local = DateTime.fromJSDate(at, { zone: site!.zone })
   const clock = local.toFormat('HH:mm')
-  const onShift = (technician.shift[local.weekday - 1] ?? []).some((stretch) => stretch.from <= clock && clock < stretch.to)
+  const day = local.toISODate()!
+  const exceptions = await tx
+    .select()
+    .from(shiftExceptions)
+    .where(and(eq(shiftExceptions.technicianId, technician.id), eq(shiftExceptions.day, day)))
+  const onShift = shiftOn(technician.shift, exceptions, day, local.weekday).some((stretch) => stretch.from <= clock && clock < stretch.to)
   return onShift ? rate.normalPerHour : rate.overtimePerHour
 }
 

@@ -11,14 +11,16 @@ export interface Run<Row> {
   down: boolean
 }
 
+export type Stretch = 'all' | 'filled' | 'empty'
+
 interface Reading<Key extends { id: number }, Row extends { id: number }> {
   run: Run<Key>
   /** Parts whose rows are read each in index order and merged: one for each state, say. */
   parts: (SQL | undefined)[]
   after: string | undefined
   limit: number
-  /** Reads what the order goes by, and nothing else: most of what several parts give is not shown. */
-  readKeys: (where: SQL | undefined, order: SQL[], limit: number) => Promise<Key[]>
+  /** Reads what the order goes by, and nothing else: most of what several parts give is not shown. `empty` are those with nothing in the leading column. */
+  readKeys: (where: SQL | undefined, order: SQL[], limit: number, stretch: Stretch) => Promise<Key[]>
   /** Reads the rows that are shown, in any order. */
   readRows: (ids: number[]) => Promise<Row[]>
 }
@@ -36,8 +38,8 @@ export async function keysetPage<Key extends { id: number }, Row extends { id: n
   readRows,
 }: Reading<Key, Row>): Promise<Page<Row>> {
   const last = after ? placeIn(after, run.keys) : null
-  const stretches = run.keys[0]!.nullable ? (['filled', 'empty'] as const) : (['all'] as const)
-  const rows: { row: Key; stretch: string }[] = []
+  const stretches: Stretch[] = run.keys[0]!.nullable ? ['filled', 'empty'] : ['all']
+  const rows: { row: Key; stretch: Stretch }[] = []
   for (const stretch of stretches) {
     if (rows.length > limit) break
     if (last && last[0] === 'empty' && stretch === 'filled') continue
@@ -46,7 +48,7 @@ export async function keysetPage<Key extends { id: number }, Row extends { id: n
     const where = stretch === 'filled' ? isNotNull(lead) : stretch === 'empty' ? isNull(lead) : undefined
     const from = last && last[0] === stretch ? beyond(keys, last.slice(1 + run.keys.length - keys.length), run.down) : undefined
     const order = keys.map(({ column }) => (run.down ? desc(column) : asc(column)))
-    const found = await Promise.all(parts.map((part) => readKeys(and(part, where, from), order, limit + 1 - rows.length)))
+    const found = await Promise.all(parts.map((part) => readKeys(and(part, where, from), order, limit + 1 - rows.length, stretch)))
     const merged = found.length > 1 ? found.flat().sort(compareBy(keys, run.down)) : found[0]!
     rows.push(...merged.slice(0, limit + 1 - rows.length).map((row) => ({ row, stretch })))
   }

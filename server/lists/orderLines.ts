@@ -12,7 +12,7 @@ import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { orders, orderShares, visits } from '../tables'
 import { allConditions, byDay, byFlag, byAmount, byOther, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
-import { ownColumn, ownCondition, ownLead, ownOf, withOwn } from './own'
+import { ownColumn, ownCondition, ownKeys, ownLead, withOwn } from './own'
 import type { WithOwn } from '#contract/lists'
 import type { Standpoint } from './standpoint'
 
@@ -62,7 +62,6 @@ export const ORDER_CONDITIONS: Record<string, Condition> = {
 
 /** What a list of orders can run by. */
 const KEYS = {
-  own: sql<string | number | null>`null`,
   id: orders.id,
   priorityRank: orders.priorityRank,
   completionDueAt: orders.completionDueAt,
@@ -73,7 +72,7 @@ const KEYS = {
 }
 interface Key {
   id: number
-  own: string | number | null
+  own?: string | number | null
   priorityRank: number
   completionDueAt: Date
   finishedAt: Date | null
@@ -94,7 +93,7 @@ const RUNS: Record<string, { keys: Run<Key>['keys']; byState: boolean }> = {
 }
 
 /** By an own field: its index leads to the rows, those without it last. */
-const ownRun = (lead: ListField) => ({ keys: [{ column: ownColumn(lead, ownLead), read: (row: Key) => row.own, nullable: true }, ID], byState: false })
+const ownRun = (lead: ListField) => ({ keys: [{ column: ownColumn(lead, ownLead), read: (row: Key) => row.own ?? null, nullable: true }, ID], byState: false })
 
 /** What a list of orders asks of them; what was archived or discarded is there only when it is asked for. */
 export function orderConditions(ask: Pick<ListAsk, 'clauses' | 'fields'>, from: Standpoint): SQL | undefined {
@@ -125,18 +124,15 @@ export async function orderLines(
     parts: split ? states.map((state) => eq(orders.state, state)) : [undefined],
     after,
     limit,
-    readKeys: (part, order, most) =>
-      (lead.own
-        ? db
-            .select({ ...KEYS, own: ownColumn(lead, ownLead) })
+    readKeys: (part, order, most, stretch) =>
+      lead.own
+        ? (ownKeys(db, orders, lead, { where: and(part, where), all: where, order, most, stretch }) as Promise<Key[]>)
+        : db
+            .select(KEYS)
             .from(orders)
-            .leftJoin(ownLead, ownOf(lead, orders.id))
-            .$dynamic()
-        : db.select(KEYS).from(orders).$dynamic()
-      )
-        .where(and(part, where))
-        .orderBy(...order)
-        .limit(most) as unknown as Promise<Key[]>,
+            .where(and(part, where))
+            .orderBy(...order)
+            .limit(most),
     readRows: (ids) => withOwn(db, ask, ids, orderLinesOf(db, ids)),
   })
 }

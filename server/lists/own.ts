@@ -1,12 +1,12 @@
-import { and, eq, inArray, isNotNull, isNull, like, sql } from 'drizzle-orm'
+import { and, eq, getTableName, inArray, isNotNull, isNull, like, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
-import type { MySqlColumn } from 'drizzle-orm/mysql-core'
+import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
 import type { RecordCell, WithOwn } from '#contract/lists'
 import type { Clause, ListAsk, ListField } from '#core/lists'
 import type { OwnKind } from '#core/own'
 import { likeText } from '#server/kit'
-import type { Reader } from '#server/kit'
+import type { Reader, Stretch } from '#server/kit'
 import { ownFields, ownValues, people } from '../tables'
 import { byAmount, byDate, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
@@ -14,6 +14,9 @@ import type { Standpoint } from './standpoint'
 
 /** The values of the field a list runs or is brought together by. */
 export const ownLead = alias(ownValues, 'own_lead')
+
+/** More records than any installation has. */
+const MOST_FOUND = 100_000_000
 
 type Values = typeof ownValues | typeof ownLead
 /** Where what is asked of it stands. */
@@ -25,11 +28,61 @@ export function ownColumn(field: ListField, values: Values = ownValues): MySqlCo
 /** That a row has something in an own field, and something in particular. */
 export const ownOf = (field: ListField, id: MySqlColumn) => and(eq(ownLead.fieldId, field.own!), eq(ownLead.recordId, id))
 
+type WithId = MySqlTable & { id: MySqlColumn }
+
+/** What a list that runs by an own field reads of each row. */
+export interface OwnKey {
+  id: number
+  own: string | number | null
+}
+/** Up to so many rows are put in order as they are found; more are read in the order of the field's own index. */
+const MOST_SORTED = 3_000
+
+/**
+ * The keys of a list that runs by an own field. Few rows are sorted; of many, the index of the field leads, and each is
+ * looked at in its order until enough are found: the database would rather sort them all.
+ */
+export async function ownKeys(
+  db: Reader,
+  table: WithId,
+  lead: ListField,
+  { where, all, order, most, stretch }: { where: SQL | undefined; all: SQL | undefined; order: SQL[]; most: number; stretch: Stretch },
+): Promise<OwnKey[]> {
+  const column = ownColumn(lead, ownLead)
+  const keys = {
+    id: sql<number>`${sql.identifier(getTableName(table))}.id`,
+    own: sql<string | number | null>`own_lead.${sql.identifier(column.name)}`.mapWith(column),
+  }
+  const many = stretch === 'filled' && (await isMany(db, table, all))
+  const from = many
+    ? sql`${ownValues} own_lead straight_join ${table} on ${ownOf(lead, table.id)}`
+    : sql`${table} left join ${ownValues} own_lead on ${ownOf(lead, table.id)}`
+  const rows = await db
+    .select(keys)
+    .from(from)
+    .where(where)
+    .orderBy(...order)
+    .limit(most)
+  return rows.map((row) => ({ id: Number(row.id), own: row.own as OwnKey['own'] }))
+}
+
+async function isMany(db: Reader, table: WithId, where: SQL | undefined): Promise<boolean> {
+  const some = db
+    .select({ one: sql`1`.as('one') })
+    .from(table)
+    .where(where)
+    .limit(MOST_SORTED + 1)
+    .as('some')
+  const [counted] = await db.select({ n: sql<string>`count(*)` }).from(some)
+  return Number(counted!.n) > MOST_SORTED
+}
+
 /** What a clause asks of an own field: the records its index leads to, or all others. */
 export function ownCondition(field: ListField, id: MySqlColumn, clause: Clause, from: Standpoint): SQL {
   const column = ownColumn(field)
   const among = (what: SQL | undefined) =>
-    sql`${id} in (select ${ownValues.recordId} from ${ownValues} where ${ownValues.fieldId} = ${field.own!} and ${what ?? isNotNull(column)})`
+    // Bounded, so that the values are looked through once rather than for each row.
+    sql`${id} in (select found.record_id from (select ${ownValues.recordId} from ${ownValues} where ${ownValues.fieldId} = ${field.own!} and ${what ?? isNotNull(column)} limit ${MOST_FOUND}) found)`
   if (clause.empty !== undefined) return clause.empty ? sql`not ${among(undefined)}` : among(undefined)
   if (field.shape === 'flag') {
     const yes = among(eq(column, 1))

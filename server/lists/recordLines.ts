@@ -14,7 +14,7 @@ import { BESIDE, WORDS_IN } from './beside'
 import { allConditions, byAmount, byDate, byDay, byFlag, byPlace, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
 import { NAMES } from './names'
-import { ownCells, ownColumn, ownCondition, ownLead, ownOf } from './own'
+import { ownCells, ownColumn, ownCondition, ownKeys, ownLead } from './own'
 import type { Standpoint } from './standpoint'
 
 type AnyRow = { id: number; version: number; retiredAt: Date | null } & Record<string, RecordCell | Date>
@@ -86,14 +86,17 @@ export async function recordLines(
     parts: [undefined],
     after,
     limit,
-    readKeys: (part, order, most) =>
+    readKeys: (part, order, most, stretch) =>
       (sorted.own
-        ? db.select({ id: table.id, lead }).from(table).leftJoin(ownLead, ownOf(sorted, table.id)).$dynamic()
-        : db.select({ id: table.id, lead }).from(table).$dynamic()
-      )
-        .where(and(part, where))
-        .orderBy(...order)
-        .limit(most) as unknown as Promise<Key[]>,
+        ? ownKeys(db, table, sorted, { where: and(part, where), all: where, order, most, stretch }).then((rows) =>
+            rows.map(({ id, own }) => ({ id, lead: own })),
+          )
+        : db
+            .select({ id: table.id, lead })
+            .from(table)
+            .where(and(part, where))
+            .orderBy(...order)
+            .limit(most)) as Promise<Key[]>,
     readRows: (ids) => readRows(db, register, ask, from, ids),
   })
 }

@@ -11,7 +11,7 @@ import { requestLinesOf } from '#server/requests'
 import { places, requests } from '../tables'
 import { allConditions, byDay, byFlag, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
-import { ownColumn, ownCondition, ownLead, ownOf, withOwn } from './own'
+import { ownColumn, ownCondition, ownKeys, ownLead, withOwn } from './own'
 import type { WithOwn } from '#contract/lists'
 import type { Standpoint } from './standpoint'
 
@@ -46,7 +46,6 @@ export const REQUEST_CONDITIONS: Record<string, Condition> = {
 
 /** What a list of requests can run by. */
 const KEYS = {
-  own: sql<string | number | null>`null`,
   priorityRank: requests.priorityRank,
   placeCode: places.code,
   id: requests.id,
@@ -56,7 +55,7 @@ const KEYS = {
 }
 interface Key {
   id: number
-  own: string | number | null
+  own?: string | number | null
   priorityRank: number | null
   placeCode: string | null
   triageDueAt: Date
@@ -75,7 +74,7 @@ const RUNS: Record<string, { keys: Run<Key>['keys']; byState: boolean }> = {
 }
 
 /** By an own field: its index leads to the rows, those without it last. */
-const ownRun = (lead: ListField) => ({ keys: [{ column: ownColumn(lead, ownLead), read: (row: Key) => row.own, nullable: true }, ID], byState: false })
+const ownRun = (lead: ListField) => ({ keys: [{ column: ownColumn(lead, ownLead), read: (row: Key) => row.own ?? null, nullable: true }, ID], byState: false })
 
 export function requestConditions(ask: Pick<ListAsk, 'clauses' | 'fields'>, from: Standpoint): SQL | undefined {
   return and(
@@ -101,20 +100,16 @@ export async function requestLines(
     parts: split ? states.map((state) => eq(requests.state, state)) : [undefined],
     after,
     limit,
-    readKeys: (part, order, most) => {
-      const rows = lead.own
-        ? db
-            .select({ ...KEYS, own: ownColumn(lead, ownLead) })
+    readKeys: (part, order, most, stretch) =>
+      lead.own
+        ? (ownKeys(db, requests, lead, { where: and(part, where), all: where, order, most, stretch }) as Promise<Key[]>)
+        : db
+            .select(KEYS)
             .from(requests)
-            .leftJoin(ownLead, ownOf(lead, requests.id))
-            .$dynamic()
-        : db.select(KEYS).from(requests).$dynamic()
-      return rows
-        .leftJoin(places, eq(places.id, requests.placeId))
-        .where(and(part, where))
-        .orderBy(...order)
-        .limit(most) as unknown as Promise<Key[]>
-    },
+            .leftJoin(places, eq(places.id, requests.placeId))
+            .where(and(part, where))
+            .orderBy(...order)
+            .limit(most),
     readRows: (ids) => withOwn(db, ask, ids, requestLinesOf(db, ids)),
   })
 }

@@ -1,6 +1,7 @@
 import * as contract from '#contract/people'
 import type { Route } from '#server/kit'
 import { recordRoutes } from '#server/registers'
+import { crewRoutes } from './crewRoutes'
 import editAccount from './editAccount'
 import endAway from './endAway'
 import findPeople from './findPeople'
@@ -37,6 +38,7 @@ export const routes: Route[] = [
   readAccounts,
   editAccount,
   readDemoPeople,
+  ...crewRoutes,
   ...recordRoutes(personKeeper, {
     read: contract.readPerson,
     add: contract.addPerson,

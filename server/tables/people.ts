@@ -1,4 +1,4 @@
-import { index, int, json, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { date, index, int, json, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import type { DayStretch } from '#core/kit'
 import { ROLES } from '#core/people'
@@ -126,7 +126,40 @@ export const technicians = mysqlTable('technician', {
   shift: json('shift').$type<DayStretch[][]>().notNull(),
   stepMinutes: int('step_minutes').notNull(),
   callOutMinutes: int('call_out_minutes').notNull(),
+  /** Where the day begins and ends. */
+  homePlaceId: int('home_place_id').references(() => places.id),
+  version: int('version').notNull().default(1),
 })
+
+/** What somebody can do and may do, with the paper that says so and its end. */
+export const technicianSkills = mysqlTable(
+  'technician_skill',
+  {
+    id: id(),
+    technicianId: int('technician_id')
+      .notNull()
+      .references(() => technicians.id),
+    name: varchar('name', { length: 80 }).notNull(),
+    certificate: varchar('certificate', { length: 60 }),
+    validUntil: date('valid_until', { mode: 'string' }),
+  },
+  (table) => [uniqueIndex('technician_skill_once').on(table.technicianId, table.name), index('technician_skill_end').on(table.validUntil)],
+)
+
+/** A day on which somebody works otherwise than their week says. */
+export const shiftExceptions = mysqlTable(
+  'shift_exception',
+  {
+    id: id(),
+    technicianId: int('technician_id')
+      .notNull()
+      .references(() => technicians.id),
+    day: date('day', { mode: 'string' }).notNull(),
+    stretches: json('stretches').$type<DayStretch[]>().notNull(),
+    reason: varchar('reason', { length: 120 }),
+  },
+  (table) => [uniqueIndex('shift_exception_day').on(table.technicianId, table.day)],
+)
 
 export const technicianTrades = mysqlTable(
   'technician_trade',
@@ -164,6 +197,7 @@ export const leaves = mysqlTable(
       .references(() => technicians.id),
     fromAt: instant('from_at').notNull(),
     untilAt: instant('until_at').notNull(),
+    reason: varchar('reason', { length: 120 }),
   },
   (table) => [index('leave_technician').on(table.technicianId, table.fromAt)],
 )

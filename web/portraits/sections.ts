@@ -1,6 +1,7 @@
 import { defineAsyncComponent } from 'vue'
 import { TransferSection } from '#web/assets'
 import { ownSection } from '#web/own'
+import { CrewSection } from '#web/people'
 import type { SheetSection } from '#web/sheets'
 import type { AnyRecord } from '#contract/portraits'
 import DoneSection from './DoneSection.vue'
@@ -24,6 +25,7 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
     empty: ({ work }) => (work.openOrders + work.openRequests ? null : 'Nothing is open on it.'),
     component: OpenSection,
   },
+  { anchor: 'crew', title: 'At work', shown: ({ register }) => register === 'people', component: CrewSection },
   { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
   { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },
   { anchor: 'history', title: 'History', shown: hasOrders, component: DoneSection },

@@ -52,6 +52,8 @@ const shown = computed(() => {
   text-decoration: underline;
 }
 .sheet-section {
+  /* What is there for readers of the screen alone stays within it, rather than making the page longer. */
+  position: relative;
   display: grid;
   gap: 10px;
   grid-template-columns: minmax(0, 1fr);

@@ -1,0 +1,29 @@
+import { ref } from 'vue'
+import type { CrewSheet } from '#contract/people'
+import { CallProblem, useUndo } from '#web/kit'
+
+/** Sends one change of a list beside the week; what is refused stands at its field and nothing typed is lost. */
+export function useCrewAct(now: (crew: CrewSheet) => void) {
+  const said = useUndo()
+  const problem = ref<CallProblem | null>(null)
+  const busy = ref(false)
+  async function act(send: () => Promise<CrewSheet>, done: string): Promise<boolean> {
+    if (busy.value) return false
+    busy.value = true
+    problem.value = null
+    try {
+      now(await send())
+      said.say(done)
+      return true
+    } catch (error) {
+      if (!(error instanceof CallProblem)) throw error
+      problem.value = error
+      if (!error.reasons.some((reason) => reason.field)) said.say(error.reasons[0]?.sentence ?? error.message, undefined, true)
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+  const at = (field: string) => problem.value?.reasons.find((reason) => reason.field === field)?.sentence
+  return { act, at, busy }
+}
