@@ -10,6 +10,7 @@ export function makeRegisters(setting: Setting): void {
   describeAssets(setting)
   agreeTerms(setting)
   describeCrew(setting)
+  describeVendors(setting)
   const { world } = setting
   const hatchery = world.rows.places.find((row) => row.kind === 'space' && world.rows.sites.find((site) => site.id === row.siteId)!.code !== 'SKE')!
   const store = world.rows.places.find((row) => row.code.startsWith('SLI-') && row.siteId !== hatchery.siteId)!
@@ -69,6 +70,26 @@ function describeCrew({ world }: Setting): void {
         stretches: [{ from: '12:00', to: '20:00' }],
         reason: 'Evening shutdown',
       })
+  })
+}
+
+/** Whom to call at vendors, and those that come to one site alone. Invented. */
+function describeVendors({ world }: Setting): void {
+  const roles = ['Job desk', 'Out of hours', 'Accounts']
+  world.rows.vendors.forEach((vendor, index) => {
+    const domain = vendor.email.split('@')[1]!
+    for (const turn of [0, 1].slice(0, 1 + (index % 2))) {
+      const name = ['Asta Quillfeather', 'Bevan Loe', 'Corin Maddern', 'Dilys Oram', 'Evert Pascoe'][(index + turn * 2) % 5]!
+      const role = roles[(index + turn) % 3]!
+      world.add('vendorContacts', {
+        vendorId: vendor.id!,
+        name,
+        role,
+        email: `${role.toLowerCase().replaceAll(' ', '.')}@${domain}`,
+        phone: `+353 1 555 03${10 + index}`,
+      })
+    }
+    if (index === 4) world.put('vendorSites', { vendorId: vendor.id!, siteId: world.rows.sites[0]!.id! })
   })
 }
 

@@ -12,6 +12,8 @@ export const TABLES = [
   'trades',
   'vendors',
   'vendorTrades',
+  'vendorSites',
+  'vendorContacts',
   'assets',
   'people',
   'accounts',

@@ -126,3 +126,4 @@ export const enterBill = endpoint<EnterBill, PassSheet>({
 })
 
 export * from './record'
+export * from './reach'

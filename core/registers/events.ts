@@ -23,4 +23,6 @@ export const REGISTER_EVENTS = {
     writes: false,
   }),
   'register.restore': event<Subject>()({ says: 'took it into use again', told: null, writes: false }),
+  /** What is kept beside its fields: contacts, trades, sites. */
+  'register.beside': event<{ what: string }>()({ says: 'changed', about: ({ what }) => what ?? '', told: null, writes: false }),
 }

@@ -16,6 +16,7 @@ import {
   technicianTrades,
   trades,
   vendors,
+  vendorSites,
   vendorTrades,
   visits,
 } from '../tables'
@@ -32,7 +33,7 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
   const wish = { tradeId: found.tradeId, start: new Date(input.start), end: new Date(input.end), zone: found.site.zone }
   const around = [new Date(wish.start.getTime() - DAY), new Date(wish.end.getTime() + DAY)] as const
   const days = [-1, 0, 1].map((by) => DateTime.fromJSDate(wish.start, { zone: wish.zone }).plus({ days: by }).toISODate()!)
-  const [crew, tradeRows, away, otherwise, planned, vendorRows, vendorTradeRows] = await Promise.all([
+  const [crew, tradeRows, away, otherwise, planned, vendorRows, vendorTradeRows, served] = await Promise.all([
     db
       .select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift })
       .from(technicians)
@@ -55,6 +56,7 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
       .where(and(inArray(visits.state, LIVE_VISIT_STATES), lt(visits.plannedStart, around[1]), gt(visits.plannedEnd, around[0]))),
     db.select().from(vendors).where(isNull(vendors.retiredAt)),
     db.select().from(vendorTrades),
+    db.select().from(vendorSites),
   ])
   const technicianRows = crew.map(({ id, name, team, shift }) => {
     const mine = tradeRows.filter((row) => row.technicianId === id)
@@ -70,13 +72,20 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
   const score = ({ fitness }: (typeof technicianRows)[number]) =>
     (fitness.hasTrade ? 0 : 4) + (fitness.away ? 3 : 0) + (fitness.onShift ? 0 : 2) + (fitness.overlapMinutes ? 1 : 0)
   technicianRows.sort((a, b) => score(a) - score(b) || a.fitness.loadMinutes - b.fitness.loadMinutes || a.name.localeCompare(b.name))
-  const vendorChoices = vendorRows.map((vendor) => ({
-    id: vendor.id,
-    name: vendor.name,
-    service: vendor.service,
-    insuredUntil: vendor.insuranceUntil,
-    hasTrade: found.tradeId === null || vendorTradeRows.some((row) => row.vendorId === vendor.id && row.tradeId === found.tradeId),
-  }))
+  // Who said where they come, comes there alone.
+  const comes = (vendorId: number) => {
+    const where = served.filter((row) => row.vendorId === vendorId)
+    return !where.length || where.some((row) => row.siteId === found.site.id)
+  }
+  const vendorChoices = vendorRows
+    .filter((vendor) => comes(vendor.id))
+    .map((vendor) => ({
+      id: vendor.id,
+      name: vendor.name,
+      service: vendor.service,
+      insuredUntil: vendor.insuranceUntil,
+      hasTrade: found.tradeId === null || vendorTradeRows.some((row) => row.vendorId === vendor.id && row.tradeId === found.tradeId),
+    }))
   vendorChoices.sort((a, b) => Number(b.hasTrade) - Number(a.hasTrade) || a.name.localeCompare(b.name))
   return { technicians: technicianRows, vendors: vendorChoices }
 })

@@ -18,6 +18,23 @@ CREATE TABLE `technician_skill` (
 	CONSTRAINT `technician_skill_once` UNIQUE(`technician_id`,`name`)
 );
 --> statement-breakpoint
+CREATE TABLE `vendor_contact` (
+	`id` int AUTO_INCREMENT NOT NULL,
+	`vendor_id` int NOT NULL,
+	`name` varchar(120) NOT NULL,
+	`role` varchar(80),
+	`email` varchar(190),
+	`phone` varchar(40),
+	CONSTRAINT `vendor_contact_id` PRIMARY KEY(`id`),
+	CONSTRAINT `vendor_contact_once` UNIQUE(`vendor_id`,`name`)
+);
+--> statement-breakpoint
+CREATE TABLE `vendor_site` (
+	`vendor_id` int NOT NULL,
+	`site_id` int NOT NULL,
+	CONSTRAINT `vendor_site_vendor_id_site_id_pk` PRIMARY KEY(`vendor_id`,`site_id`)
+);
+--> statement-breakpoint
 CREATE TABLE `own_field` (
 	`id` int AUTO_INCREMENT NOT NULL,
 	`kind` varchar(12) NOT NULL,
@@ -55,6 +72,9 @@ ALTER TABLE `technician` ADD `home_place_id` int;--> statement-breakpoint
 ALTER TABLE `technician` ADD `version` int DEFAULT 1 NOT NULL;--> statement-breakpoint
 ALTER TABLE `shift_exception` ADD CONSTRAINT `shift_exception_technician_id_technician_id_fk` FOREIGN KEY (`technician_id`) REFERENCES `technician`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `technician_skill` ADD CONSTRAINT `technician_skill_technician_id_technician_id_fk` FOREIGN KEY (`technician_id`) REFERENCES `technician`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `vendor_contact` ADD CONSTRAINT `vendor_contact_vendor_id_vendor_id_fk` FOREIGN KEY (`vendor_id`) REFERENCES `vendor`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `vendor_site` ADD CONSTRAINT `vendor_site_vendor_id_vendor_id_fk` FOREIGN KEY (`vendor_id`) REFERENCES `vendor`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `vendor_site` ADD CONSTRAINT `vendor_site_site_id_site_id_fk` FOREIGN KEY (`site_id`) REFERENCES `site`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE `own_value` ADD CONSTRAINT `own_value_field_id_own_field_id_fk` FOREIGN KEY (`field_id`) REFERENCES `own_field`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX `technician_skill_end` ON `technician_skill` (`valid_until`);--> statement-breakpoint
 CREATE INDEX `own_value_text` ON `own_value` (`field_id`,`text`,`record_id`);--> statement-breakpoint

@@ -3,6 +3,7 @@ import { basisPoints, id, instant, inUse, minor } from './columns'
 import { visits } from './dispatch'
 import { orders } from './orders'
 import { trades } from './people'
+import { sites } from './places'
 
 export const vendorBills = mysqlTable(
   'vendor_bill',
@@ -78,4 +79,34 @@ export const vendorTrades = mysqlTable(
       .references(() => trades.id),
   },
   (table) => [primaryKey({ columns: [table.vendorId, table.tradeId] })],
+)
+
+/** Where a vendor comes: every site where nothing is said. */
+export const vendorSites = mysqlTable(
+  'vendor_site',
+  {
+    vendorId: int('vendor_id')
+      .notNull()
+      .references(() => vendors.id),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
+  },
+  (table) => [primaryKey({ columns: [table.vendorId, table.siteId] })],
+)
+
+/** Whom to call there. */
+export const vendorContacts = mysqlTable(
+  'vendor_contact',
+  {
+    id: id(),
+    vendorId: int('vendor_id')
+      .notNull()
+      .references(() => vendors.id),
+    name: varchar('name', { length: 120 }).notNull(),
+    role: varchar('role', { length: 80 }),
+    email: varchar('email', { length: 190 }),
+    phone: varchar('phone', { length: 40 }),
+  },
+  (table) => [uniqueIndex('vendor_contact_once').on(table.vendorId, table.name)],
 )

@@ -6,6 +6,7 @@ import addVendorPhoto from './addVendorPhoto'
 import enterBill from './enterBill'
 import finishVendorJob from './finishVendorJob'
 import { vendorKeeper } from './keeper'
+import { reachRoutes } from './reach'
 import readPass from './readPass'
 import stopVendorClock from './stopVendorClock'
 import switchVendorStint from './switchVendorStint'
@@ -19,6 +20,7 @@ export const routes: Route[] = [
   addVendorPhoto,
   enterBill,
   finishVendorJob,
+  ...reachRoutes,
   ...recordRoutes(vendorKeeper, {
     read: contract.readVendor,
     add: contract.addVendor,

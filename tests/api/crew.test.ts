@@ -14,6 +14,7 @@ import {
   saveSkill,
 } from '#contract/people'
 import { readPortraitTimeline } from '#contract/portraits'
+import { dropContact, editReach, readReach, saveContact } from '#contract/vendors'
 import { castAt, Client, House, orderAt } from '../kit'
 import type { Cast, Running } from '../kit'
 
@@ -144,4 +145,32 @@ test('who stands in is said on both; another site sees nothing', async () => {
   const elsewhere = await new Client(server.url).signIn('osric.vane')
   expect((await elsewhere.call(readCrew, { id: bram })).status).toBe(404)
   expect([403, 404]).toContain((await elsewhere.call(addLeave, { id: bram, from: '2026-12-20', until: '2026-12-21' })).status)
+})
+
+test('a vendor’s trades, sites and contacts: who comes to one site alone is offered there alone', async () => {
+  const { id: order } = await orderAt(cast, 'ready')
+  const [vendor] = await house.rows<{ id: number; name: string }>("SELECT id, name FROM vendor WHERE name = 'Halyard Lifts'")
+  const { id, name } = vendor!
+  const offered = async () =>
+    (await cast.coordinator.must(listCandidates, { orderId: order, start: '2026-11-24T09:00:00Z', end: '2026-11-24T10:00:00Z' })).vendors.some(
+      (one) => one.name === name,
+    )
+  const trade = (await cast.coordinator.must(readVocabulary, {})).trades[0]!
+  await cast.coordinator.must(editReach, { id, tradeIds: [trade.id], siteIds: [] })
+  expect(await offered()).toBe(true)
+  const [mus] = await house.rows<{ id: number }>("SELECT id FROM site WHERE code = 'MUS'")
+  expect((await cast.coordinator.must(editReach, { id, siteIds: [mus!.id] })).sites.map((site) => site.id)).toEqual([mus!.id])
+  expect(await offered()).toBe(false)
+  expect((await cast.coordinator.must(readReach, { id })).trades).toEqual([{ id: trade.id, name: trade.name }])
+  expect((await cast.coordinator.call(editReach, { id, siteIds: [99] })).problem.reasons![0]!.field).toBe('siteIds')
+  expect((await cast.coordinator.call(editReach, { id, tradeIds: [999] })).problem.reasons![0]!.field).toBe('tradeIds')
+  await cast.coordinator.must(saveContact, { id, name: 'Ione Varley', role: 'Night desk', phone: '1' })
+  const { contacts } = await cast.coordinator.must(saveContact, { id, name: 'Ione Varley', email: 'ione@halyard.example' })
+  const ione = contacts.filter((one) => one.name === 'Ione Varley')
+  expect(ione).toEqual([expect.objectContaining({ role: null, email: 'ione@halyard.example', phone: null })])
+  expect((await cast.coordinator.call(saveContact, { id, name: 'X', email: 'nowhere' })).problem.reasons![0]!.field).toBe('email')
+  expect((await cast.coordinator.must(dropContact, { id, itemId: ione[0]!.id })).contacts.some((one) => one.name === 'Ione Varley')).toBe(false)
+  expect((await cast.clerk.call(saveContact, { id, name: 'X' })).status).toBe(403)
+  const { entries } = await cast.coordinator.must(readPortraitTimeline, { register: 'vendors', id })
+  expect(entries.filter((entry) => entry.kind === 'register.beside').length).toBeGreaterThan(3)
 })

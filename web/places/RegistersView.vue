@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import { KINDS } from '#contract/portraits'
 import type { Permission } from '#core/people'
@@ -29,6 +29,8 @@ const find = useSoon(() => {
   const { words: _, open: __, ...rest } = route.query
   void router.replace({ query: { ...rest, ...(text.value.trim() ? { words: text.value.trim() } : {}) } })
 }, 200)
+/** The filter may be taken away, or come with an address, elsewhere. */
+watch(typed, (now) => now !== text.value.trim() && (text.value = now))
 function type(now: string): void {
   text.value = now
   find()

@@ -2,6 +2,7 @@ import { defineAsyncComponent } from 'vue'
 import { TransferSection } from '#web/assets'
 import { ownSection } from '#web/own'
 import { CrewSection } from '#web/people'
+import { ReachSection } from '#web/vendors'
 import type { SheetSection } from '#web/sheets'
 import type { AnyRecord } from '#contract/portraits'
 import DoneSection from './DoneSection.vue'
@@ -26,6 +27,7 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
     component: OpenSection,
   },
   { anchor: 'crew', title: 'At work', shown: ({ register }) => register === 'people', component: CrewSection },
+  { anchor: 'reach', title: 'What, where, who', shown: ({ register }) => register === 'vendors', component: ReachSection },
   { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
   { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },
   { anchor: 'history', title: 'History', shown: hasOrders, component: DoneSection },

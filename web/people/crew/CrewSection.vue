@@ -4,8 +4,8 @@ import { editCrew, readCrew } from '#contract/people'
 import type { CrewEdit, CrewSheet } from '#contract/people'
 import type { RecordFrame } from '#contract/registers'
 import { ROLE_NAMES, WEEKDAYS, weekMinutes, readStretches } from '#core/people'
-import { longTime, PickField, placeChoices, ProblemNote, RowButton, useVocabulary } from '#web/kit'
-import { ConflictBox, provideSheet, SheetFact, useOpenSheet, useSheet } from '#web/sheets'
+import { longTime, placeChoices, ProblemNote, useVocabulary } from '#web/kit'
+import { ConflictBox, provideSheet, SheetFact, TagRow, useOpenSheet, useSheet } from '#web/sheets'
 import type { SheetField } from '#web/sheets'
 import DayLists from './DayLists.vue'
 import SkillList from './SkillList.vue'
@@ -59,8 +59,6 @@ const week: SheetField<CrewSheet>[] = DAYS.map((name, index) => ({
   hint: () => '08:00-12:30, 13:00-16:30; empty for a day off',
 }))
 const hours = computed(() => weekMinutes(DAYS.map((day) => readStretches(it.value[day] ?? '') ?? [])) / 60)
-const tradesLeft = computed(() => words.choices((all) => all.trades).filter((one) => !it.value.trades.some((trade) => trade.id === one.value)))
-const keepTrades = (tradeIds: number[]) => save({ tradeIds })
 const take = (now: CrewSheet): void => void (sheet.value.value = now)
 const names: Record<string, string> = { teamId: 'Team', homePlaceId: 'Home base', stepMinutes: 'Charged in steps of', callOutMinutes: 'A call-out at least' }
 </script>
@@ -86,30 +84,15 @@ const names: Record<string, string> = { teamId: 'Team', homePlaceId: 'Home base'
     </dl>
     <template v-if="it.isTechnician">
       <h3>Trades</h3>
-      <p class="tags">
-        <span v-for="trade in it.trades" :key="trade.id" class="tag"
-          >{{ trade.name
-          }}<RowButton
-            v-if="!it.whyNot"
-            class="plain"
-            :aria-label="`Take the trade ${trade.name} away`"
-            @click="keepTrades(it.trades.filter((one) => one.id !== trade.id).map((one) => one.id))"
-            >×</RowButton
-          ></span
-        >
-        <span v-if="!it.trades.length" class="soft">None said: nobody finds them by their trade.</span>
-        <PickField
-          v-if="!it.whyNot && tradesLeft.length"
-          id="crew-trade"
-          class="add"
-          label="Add a trade"
-          label-hidden
-          placeholder="Add a trade"
-          :value="null"
-          :choices="tradesLeft"
-          @pick="(id) => id && keepTrades([...it.trades.map((one) => one.id), Number(id)])"
-        />
-      </p>
+      <TagRow
+        id="crew-trade"
+        of="trade"
+        :tags="it.trades"
+        :choices="words.choices((all) => all.trades)"
+        :why-not="it.whyNot"
+        none="None said: nobody finds them by their trade."
+        @keep="(tradeIds) => save({ tradeIds })"
+      />
       <SkillList :crew="it" @now="take" />
       <h3>
         Week <span class="soft">{{ hours }} hours</span>
@@ -137,23 +120,5 @@ h3 {
 }
 h3 .soft {
   font-weight: 400;
-}
-.tags {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-}
-.tag {
-  display: inline-flex;
-  align-items: center;
-  gap: 4px;
-  border: 1px solid var(--line-strong);
-  border-radius: 3px;
-  padding: 1px 8px;
-  font-size: 13px;
-}
-.add {
-  width: 160px;
 }
 </style>

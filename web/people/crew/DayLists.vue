@@ -5,14 +5,13 @@ import { addLeave, dropLeave, dropShiftException, saveShiftException } from '#co
 import type { CrewSheet } from '#contract/people'
 import { writeStretches } from '#core/people'
 import { call, dayOf, MomentEntry, TextEntry, useFormDraft } from '#web/kit'
-import FoldForm from './FoldForm.vue'
-import { useCrewAct } from './useCrewAct'
+import { FoldForm, useLineAct } from '#web/sheets'
 
 /** Days that are otherwise than the week says, and leave. */
 const props = defineProps<{ crew: CrewSheet }>()
 const emit = defineEmits<{ now: [CrewSheet] }>()
-const days = useCrewAct((crew) => emit('now', crew))
-const away = useCrewAct((crew) => emit('now', crew))
+const days = useLineAct((crew: CrewSheet) => emit('now', crew))
+const away = useLineAct((crew: CrewSheet) => emit('now', crew))
 const [dayFold, leaveFold] = [ref<InstanceType<typeof FoldForm> | null>(null), ref<InstanceType<typeof FoldForm> | null>(null)]
 const { form: day, kept: dayKept, drop: dropDay } = useFormDraft(`shift-${props.crew.id}`, { day: '', stretches: '', reason: '' })
 const { form: leave, kept: leaveKept, drop: dropLeaveDraft } = useFormDraft(`leave-${props.crew.id}`, { from: '', until: '', reason: '' })
@@ -80,7 +79,7 @@ async function goAway(): Promise<void> {
   </FoldForm>
 </template>
 
-<style scoped src="./crew.css"></style>
+<style scoped src="../../sheets/lines.css"></style>
 <style scoped>
 ul {
   list-style: none;

@@ -5,13 +5,12 @@ import { addRate, dropRate } from '#contract/people'
 import type { CrewSheet } from '#contract/people'
 import { formatMinor } from '#core/kit'
 import { call, dayOf, DecimalField, MomentEntry, useFormDraft } from '#web/kit'
-import FoldForm from './FoldForm.vue'
-import { useCrewAct } from './useCrewAct'
+import { FoldForm, useLineAct } from '#web/sheets'
 
 /** What an hour costs, from which day on; what is in force stays, since work was charged by it. */
 const props = defineProps<{ crew: CrewSheet }>()
 const emit = defineEmits<{ now: [CrewSheet] }>()
-const { act, at, busy } = useCrewAct((crew) => emit('now', crew))
+const { act, at, busy } = useLineAct((crew: CrewSheet) => emit('now', crew))
 const fold = ref<InstanceType<typeof FoldForm> | null>(null)
 const { form, kept, drop } = useFormDraft(`rate-${props.crew.id}`, { from: '', normal: null as number | null, overtime: null as number | null })
 async function add(): Promise<void> {
@@ -74,4 +73,4 @@ async function add(): Promise<void> {
   </FoldForm>
 </template>
 
-<style scoped src="./crew.css"></style>
+<style scoped src="../../sheets/lines.css"></style>

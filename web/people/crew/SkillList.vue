@@ -4,13 +4,12 @@ import { ref } from 'vue'
 import { dropSkill, saveSkill } from '#contract/people'
 import type { CrewSheet } from '#contract/people'
 import { call, dayOf, MomentEntry, TextEntry, useFormDraft } from '#web/kit'
-import FoldForm from './FoldForm.vue'
-import { useCrewAct } from './useCrewAct'
+import { FoldForm, useLineAct } from '#web/sheets'
 
 /** What a technician can do, with the paper that says so and its end. */
 const props = defineProps<{ crew: CrewSheet }>()
 const emit = defineEmits<{ now: [CrewSheet] }>()
-const { act, at, busy } = useCrewAct((crew) => emit('now', crew))
+const { act, at, busy } = useLineAct((crew: CrewSheet) => emit('now', crew))
 const fold = ref<InstanceType<typeof FoldForm> | null>(null)
 const { form, kept, drop } = useFormDraft(`skill-${props.crew.id}`, { name: '', certificate: '', validUntil: '' })
 async function add(): Promise<void> {
@@ -59,4 +58,4 @@ async function add(): Promise<void> {
   </FoldForm>
 </template>
 
-<style scoped src="./crew.css"></style>
+<style scoped src="../../sheets/lines.css"></style>

@@ -1,13 +1,12 @@
 import { ref } from 'vue'
-import type { CrewSheet } from '#contract/people'
 import { CallProblem, useUndo } from '#web/kit'
 
-/** Sends one change of a list beside the week; what is refused stands at its field and nothing typed is lost. */
-export function useCrewAct(now: (crew: CrewSheet) => void) {
+/** Sends one change of a list on a Portrait, and hands on what stands then; what is refused stands at its field and nothing typed is lost. */
+export function useLineAct<T>(now: (stands: T) => void) {
   const said = useUndo()
   const problem = ref<CallProblem | null>(null)
   const busy = ref(false)
-  async function act(send: () => Promise<CrewSheet>, done: string): Promise<boolean> {
+  async function act(send: () => Promise<T>, done: string): Promise<boolean> {
     if (busy.value) return false
     busy.value = true
     problem.value = null

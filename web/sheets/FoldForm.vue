@@ -25,4 +25,4 @@ defineExpose({ close: () => (open.value = false) })
   </p>
 </template>
 
-<style scoped src="./crew.css"></style>
+<style scoped src="./lines.css"></style>
