@@ -67,6 +67,18 @@ test('a vendor is entered with two fields, found at once, and refused a second t
   await desk.keys(Key.ESCAPE)
 })
 
+test('the vendor of two fields is sent a job', async () => {
+  const order = await one<{ id: number }>("SELECT id FROM work_order WHERE state = 'ready' AND lead_order_id IS NULL ORDER BY id DESC LIMIT 1")
+  await desk.go(`/desk/dispatch/order/${order.id}`)
+  await desk.press('Dispatch', "//section[@id='sheet']")
+  await desk.press('Vendors for other trades')
+  await desk.press('Kittiwake Locks')
+  await desk.press('Dispatch and tell them')
+  await desk.reads('is dispatched')
+  const sent = await one<{ email: string }>('SELECT w.email FROM visit v JOIN vendor w ON w.id = v.vendor_id WHERE v.order_id = ?', [order.id])
+  expect(sent.email).toBe('jobs@kittiwake.example')
+})
+
 test('the Portrait of the asset opens beside a Sheet by key, is changed there, and the Sheet stays', async () => {
   const order = await one<{ id: number; asset_id: number; tag: string }>(
     "SELECT o.id, o.asset_id, a.tag FROM work_order o JOIN asset a ON a.id = o.asset_id WHERE o.state = 'ready' LIMIT 1",

@@ -27,7 +27,7 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
     component: OpenSection,
   },
   { anchor: 'crew', title: 'At work', shown: ({ register }) => register === 'people', component: CrewSection },
-  { anchor: 'reach', title: 'What, where, who', shown: ({ register }) => register === 'vendors', component: ReachSection },
+  { anchor: 'reach', title: 'Trades, sites, contacts', shown: ({ register }) => register === 'vendors', component: ReachSection },
   { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
   { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },
   { anchor: 'history', title: 'History', shown: hasOrders, component: DoneSection },

@@ -82,6 +82,7 @@ const names: Record<string, string> = { teamId: 'Team', homePlaceId: 'Home base'
       <SheetFact :field="team" />
       <template v-if="it.isTechnician"><SheetFact v-for="field in facts" :key="field.name" :field="field" /></template>
     </dl>
+    <p v-if="!it.isTechnician && !it.whyNot" class="soft">No technician. A team makes one of them.</p>
     <template v-if="it.isTechnician">
       <h3>Trades</h3>
       <TagRow
