@@ -61,7 +61,7 @@ function makeField(world: World) {
     const position = world.rows.ownFields.filter((row) => row.kind === kind).length + 1
     const { id } = world.add('ownFields', { kind, label, shape, unit: unit ?? null, choices: keyed, position })
     return (recordId: number, value: string | number): void => {
-      world.put('ownValues', { fieldId: id!, recordId, [OWN_COLUMNS[shape]]: value })
+      world.put('ownValues', { fieldId: id, recordId, [OWN_COLUMNS[shape]]: value })
       if (!world.rows.ownVersions.some((row) => row.kind === kind && row.recordId === recordId)) world.put('ownVersions', { kind, recordId, version: 1 })
     }
   }

@@ -14,6 +14,8 @@ export interface Clause {
   to?: string
   /** Has nothing there (true) or something (false). */
   empty?: boolean
+  /** The rows it is true of, where they are few and were found beforehand; no address holds them. */
+  records?: number[]
 }
 
 const MOST_VALUES = 30

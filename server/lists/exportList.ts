@@ -5,7 +5,7 @@ import { refuse } from '#core/kit'
 import { delivery, inThread, logger } from '#server/kit'
 import type { ExportJob } from './exportList.worker'
 import { rowsOf } from './sources'
-import { askFrom, standpointOf } from './standpoint'
+import { askedOf } from './asked'
 import { wallClock } from './cells'
 
 const write = inThread<ExportJob, void>('exportList.worker', { mostHeapMb: 72 })
@@ -15,8 +15,7 @@ const MIME = { csv: 'text/csv; charset=utf-8', xlsx: 'application/vnd.openxmlfor
 
 /** The whole list as a file, made in a thread and passed on as it comes. */
 export default delivery(contract.exportList, async ({ db, who, input, now, service, response }) => {
-  const ask = await askFrom(db, who, input.kind, input.ask)
-  const from = await standpointOf(db, who, now)
+  const { ask, from } = await askedOf({ db, who, now }, input.kind, input.ask)
   if (input.format === 'xlsx') {
     const [counted] = await db.select({ n: sql<string>`count(*)` }).from(rowsOf(db, ask, from, MOST_IN_WORKBOOK + 1))
     if (Number(counted!.n) > MOST_IN_WORKBOOK) refuse('too_many_rows', 'A workbook holds 1,048,575 rows; take CSV, or narrow the list.', 'format')

@@ -15,7 +15,7 @@ import { NAMES } from './names'
 import { ownColumn, ownLead, ownOf } from './own'
 import { columnOf, recordConditions } from './recordLines'
 import { requestConditions } from './requestLines'
-import { askFrom, readerOf, standpointOf } from './standpoint'
+import { askedOf, readerOf } from './asked'
 import type { Standpoint } from './standpoint'
 
 const MOST = 200
@@ -47,10 +47,9 @@ const REQUEST_GROUPS: Record<string, MySqlColumn | SQL> = {
 }
 
 export default query(contract.listGroups, async ({ db: plain, who, input, now, service }) => {
-  const ask = await askFrom(plain, who, input.kind, input.ask)
+  const { ask, from } = await askedOf({ db: plain, who, now }, input.kind, input.ask)
   const db = readerOf(service, ask)
   if (!ask.group) refuse('no_group', 'Say what the rows are brought together by.', 'group')
-  const from = await standpointOf(plain, who, now)
   const rows = await groupsOf(db, ask, from)
   const labels = await labelsOf(db, who, ask, rows)
   return {

@@ -1,9 +1,9 @@
 import * as contract from '#contract/lists'
 import { query } from '#server/kit'
 import { orderLines } from './orderLines'
-import { askFrom, readerOf, standpointOf } from './standpoint'
+import { askedOf, readerOf } from './asked'
 
 export default query(contract.listOrderLines, async ({ db, who, input, now, service }) => {
-  const ask = await askFrom(db, who, 'orders', input.ask)
-  return orderLines(readerOf(service, ask), ask, await standpointOf(db, who, now), { after: input.after, limit: input.limit ?? 50 })
+  const { ask, from } = await askedOf({ db, who, now }, 'orders', input.ask)
+  return orderLines(readerOf(service, ask), ask, from, { after: input.after, limit: input.limit ?? 50 })
 })

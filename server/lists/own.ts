@@ -3,6 +3,7 @@ import type { SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
 import type { RecordCell, WithOwn } from '#contract/lists'
+import { askedField } from '#core/lists'
 import type { Clause, ListAsk, ListField } from '#core/lists'
 import type { OwnKind } from '#core/own'
 import { likeText } from '#server/kit'
@@ -14,9 +15,6 @@ import type { Standpoint } from './standpoint'
 
 /** The values of the field a list runs or is brought together by. */
 export const ownLead = alias(ownValues, 'own_lead')
-
-/** More records than any installation has. */
-const MOST_FOUND = 100_000_000
 
 type Values = typeof ownValues | typeof ownLead
 /** Where what is asked of it stands. */
@@ -77,20 +75,38 @@ async function isMany(db: Reader, table: WithId, where: SQL | undefined): Promis
   return Number(counted!.n) > MOST_SORTED
 }
 
-/** What a clause asks of an own field: the records its index leads to, or all others. */
-export function ownCondition(field: ListField, id: MySqlColumn, clause: Clause, from: Standpoint): SQL {
+/** So many records are named one by one; where more are meant, each row is asked. */
+const MOST_NAMED = 2_000
+
+/** Clauses on own fields that are true of few records are answered by the index of the field before the list is read. */
+export async function resolveOwn(db: Reader, ask: ListAsk, from: Standpoint): Promise<ListAsk> {
+  const clauses = await Promise.all(
+    ask.clauses.map(async (clause): Promise<Clause> => {
+      const field = askedField(ask, clause.field)
+      if (!field.own || clause.not || clause.empty !== undefined || clause.any?.[0] === 'no') return clause
+      const rows = await db
+        .select({ id: ownValues.recordId })
+        .from(ownValues)
+        .where(and(eq(ownValues.fieldId, field.own), valueOf(field, clause, from)))
+        .limit(MOST_NAMED + 1)
+      return rows.length > MOST_NAMED ? clause : { ...clause, records: rows.map((row) => row.id) }
+    }),
+  )
+  return { ...ask, clauses }
+}
+
+/** What a clause asks of the value itself. */
+function valueOf(field: ListField, clause: Clause, from: Standpoint): SQL | undefined {
   const column = ownColumn(field)
-  const among = (what: SQL | undefined) =>
-    // Bounded, so that the values are looked through once rather than for each row.
-    sql`${id} in (select found.record_id from (select ${ownValues.recordId} from ${ownValues} where ${ownValues.fieldId} = ${field.own!} and ${what ?? isNotNull(column)} limit ${MOST_FOUND}) found)`
-  if (clause.empty !== undefined) return clause.empty ? sql`not ${among(undefined)}` : among(undefined)
-  if (field.shape === 'flag') {
-    const yes = among(eq(column, 1))
-    return clause.any![0] === 'yes' ? yes : sql`not ${yes}`
-  }
-  const asked = { ...clause, not: undefined }
-  const found = among(conditionOn(field, column)(asked, from))
-  return clause.not ? sql`not ${found}` : found
+  if (clause.empty !== undefined) return isNotNull(column)
+  return field.shape === 'flag' ? eq(column, 1) : conditionOn(field, column)({ ...clause, not: undefined }, from)
+}
+
+/** What a clause asks of a row by an own field: to be one of the records it is true of, or to hold such a value. */
+export function ownCondition(field: ListField, id: MySqlColumn, clause: Clause, from: Standpoint): SQL {
+  if (clause.records) return clause.records.length ? inArray(id, clause.records) : sql`1 = 0`
+  const holds = sql`exists (select 1 from ${ownValues} where ${ownValues.fieldId} = ${field.own!} and ${ownValues.recordId} = ${id} and ${valueOf(field, clause, from)})`
+  return clause.not || clause.empty || clause.any?.[0] === 'no' ? sql`not ${holds}` : holds
 }
 
 function conditionOn(field: ListField, column: MySqlColumn): Condition {

@@ -5,7 +5,7 @@ import { refuse } from '#core/kit'
 import { LIST_FIELDS, parseAsk, SHIPPED_VIEWS } from '#core/lists'
 import { isDuplicate } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
-import { ownListFields } from './standpoint'
+import { ownListFields } from './asked'
 import { accounts, defaultViews, people, savedViews, teams, technicians } from '../tables'
 
 export const USUAL_VIEW = 'outstanding'

@@ -45,7 +45,7 @@ describe('in Setup', () => {
   })
 
   test('what cannot be is refused at its field', async () => {
-    const tried = async (more: object) => (await admin.call(addOwnField, { kind: 'parts', label: 'Shelf', shape: 'choice', ...more } as never)).problem.reasons
+    const tried = async (more: object) => (await admin.call(addOwnField, { kind: 'parts', label: 'Shelf', shape: 'choice', ...more })).problem.reasons
     expect(await tried({})).toEqual([expect.objectContaining({ code: 'too_few', field: 'choices' })])
     expect(await tried({ choices: ['A', 'a'] })).toEqual([expect.objectContaining({ code: 'twice' })])
     expect((await tried({ label: '' }))![0]).toMatchObject({ field: 'label' })
@@ -85,7 +85,7 @@ describe('on what they are of', () => {
   })
 
   test('what cannot be kept is refused at its field, and nothing of it is kept', async () => {
-    const send = async (values: object) => (await cast.coordinator.call(editOwn, { kind: 'places', id: 7, version: 0, ...values } as never)).problem
+    const send = async (values: object) => (await cast.coordinator.call(editOwn, { kind: 'places', id: 7, version: 0, ...values })).problem
     expect((await send({ [nameOf('Key holder')]: 99_999 })).reasons![0]).toMatchObject({ field: nameOf('Key holder') })
     expect((await send({ [nameOf('Animals inside')]: 'perhaps', [nameOf('Key number')]: 'K-1' })).reasons).toEqual([
       expect.objectContaining({ field: nameOf('Animals inside') }),

@@ -92,8 +92,8 @@ const takeBack = () =>
       <ListEntry id="bulk-field" v-model="field" class="choice" label-hidden label="What to change" placeholder="Change in all of them …" :options="choices" />
       <EntryField
         v-if="asked"
-        :key="field!"
         :id="`bulk-${field}`"
+        :key="field!"
         v-model="value"
         class="value"
         :field="{ ...asked, needed: undefined }"
