@@ -7,7 +7,7 @@ import type { DayStretch, Reason } from '#core/kit'
 import { readStretches, WEEKDAYS } from '#core/people'
 import { command, conflict, mustKnow, query } from '#server/kit'
 import type { Route, Tx } from '#server/kit'
-import { leaves, shiftExceptions, technicianRates, technicians, technicianSkills, technicianTrades } from '../tables'
+import { accounts, leaves, shiftExceptions, technicianRates, technicians, technicianSkills, technicianTrades } from '../tables'
 import { atWork, crewSheet, dayAt, dayStart, lockTechnician, tellCrew } from './crew'
 import type { AtWork } from './crew'
 
@@ -52,6 +52,10 @@ const SAYS: Record<string, string> = { teamId: 'team', homePlaceId: 'home base',
 async function makeTechnician(tx: Tx, { accountId }: AtWork, teamId: number | undefined) {
   if (!accountId) refuse('no_account', 'They have no account: an administrator makes one in Setup.', 'teamId')
   if (!teamId) refuse('team_missing', 'Say their team first: it makes a technician of them.', 'teamId')
+  // Two who say a team at once make one technician.
+  await tx.select({ id: accounts.id }).from(accounts).where(eq(accounts.id, accountId)).for('update')
+  const [already] = await tx.select({ id: technicians.id }).from(technicians).where(eq(technicians.accountId, accountId))
+  if (already) return already
   const weekdays = WEEKDAYS.map((_, day) => (day < 5 ? [{ from: '08:00', to: '16:30' }] : []))
   const [made] = await tx.insert(technicians).values({ accountId, teamId, shift: weekdays, stepMinutes: 15, callOutMinutes: 0 }).$returningId()
   return made!

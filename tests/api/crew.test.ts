@@ -72,6 +72,16 @@ test('team, home, steps and trades are changed by version and told', async () =>
   expect(entries.some((entry) => entry.kind === 'people.crew')).toBe(true)
 })
 
+test('a team makes a technician of who has an account, once, though two say it at the same time', async () => {
+  const [tobias] = await house.rows<{ person_id: number }>("SELECT person_id FROM account WHERE email LIKE 'tobias.achterberg@%'")
+  const [team] = await house.rows<{ id: number }>("SELECT id FROM team WHERE name = 'Fabric'")
+  const id = tobias!.person_id
+  const both = await Promise.all([1, 2].map(() => cast.coordinator.call(editCrew, { id, version: 0, teamId: team!.id })))
+  expect(both.map((reply) => reply.status).sort()[0]).toBe(200)
+  expect(both.every((reply) => reply.status === 200 || reply.status === 409)).toBe(true)
+  expect(await cast.coordinator.must(readCrew, { id })).toMatchObject({ isTechnician: true, team: 'Fabric', day1: '08:00-16:30', day7: null, trades: [] })
+})
+
 test('the week is written as people write it, and dispatch goes by it and by days that are otherwise', async () => {
   const { id: order } = await orderAt(cast, 'ready')
   const before = await crew()

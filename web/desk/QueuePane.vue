@@ -135,7 +135,7 @@ const SORTS = [
       placeholder="Filter by number, words or place"
     />
     <ProblemNote v-if="list.problem.value" :problem="list.problem.value" @retry="list.load" />
-    <div v-else-if="!list.value.value" aria-label="Loading">
+    <div v-else-if="!list.value.value" role="status" aria-label="Loading">
       <div v-for="n in 8" :key="n" class="bone"><span class="bones" /><span class="bones short" /></div>
     </div>
     <div v-else-if="!rows.length" class="empty">

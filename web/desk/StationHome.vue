@@ -28,7 +28,7 @@ onUnmounted(() => looks.looked(props.station))
     <h1>What comes next in {{ STATION_NAMES[station] }}</h1>
     <p class="soft">Choose a line in the queue, or press <kbd class="mono">↓</kbd>. <kbd class="mono">?</kbd> shows the keys.</p>
     <ProblemNote v-if="read.problem.value && !news" :problem="read.problem.value" @retry="read.load" />
-    <div v-else-if="!news" class="waiting" aria-label="Loading"><span v-for="n in 4" :key="n" class="bones" /></div>
+    <div v-else-if="!news" class="waiting" role="status" aria-label="Loading"><span v-for="n in 4" :key="n" class="bones" /></div>
     <template v-else>
       <section :aria-label="late ? 'Late next' : 'Waiting longest'">
         <h2>{{ late ? 'Late next' : 'Waiting longest' }}</h2>

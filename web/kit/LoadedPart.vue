@@ -9,5 +9,5 @@ defineProps<{ part: Loading<T> }>()
 <template>
   <slot v-if="part.value.value !== null" :value="part.value.value" />
   <ProblemNote v-else-if="part.problem.value" :problem="part.problem.value" @retry="part.load" />
-  <div v-else class="bones wait" aria-label="Loading" />
+  <div v-else class="bones wait" role="status" aria-label="Loading" />
 </template>

@@ -43,7 +43,7 @@ const preview = useRead(previewCharges, () => (props.now ? { id: it.value.id } :
         </tbody>
       </table>
     </div>
-    <span v-else class="bones" aria-label="Loading" />
+    <span v-else class="bones" role="status" aria-label="Loading" />
     <p v-if="!whyNot('shares')">
       <NButton text type="primary" class="link" @click="jumpTo('shares')">Change who pays</NButton>
     </p>

@@ -53,7 +53,7 @@ onLiveChange(
 
 <template>
   <ProblemNote v-if="groups.problem.value" :problem="groups.problem.value" @retry="groups.load" />
-  <div v-else-if="!groups.value.value" class="groups" aria-label="Loading"><span v-for="n in 5" :key="n" class="bones bone" /></div>
+  <div v-else-if="!groups.value.value" class="groups" role="status" aria-label="Loading"><span v-for="n in 5" :key="n" class="bones bone" /></div>
   <div v-else class="groups">
     <section v-for="group in groups.value.value" :key="group.value" :class="{ open: opened === group.value }">
       <h2>

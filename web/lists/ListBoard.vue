@@ -147,7 +147,7 @@ function saved(key: string): void {
       <ListLooks :ask="ask" @change="go" @columns="dialog = { what: 'columns' }" />
       <ProblemNote v-if="problem && !ready" :problem="problem" @retry="list.reload" />
       <GroupList v-else-if="ask.group" :ask="ask" :open="open" @show="show" @sort="go(sortedBy(ask, $event))" @peek="peeking = $event" />
-      <div v-else-if="!ready" class="waiting" aria-label="Loading"><span v-for="n in 10" :key="n" class="bones" /></div>
+      <div v-else-if="!ready" class="waiting" role="status" aria-label="Loading"><span v-for="n in 10" :key="n" class="bones" /></div>
       <div v-else-if="!rows.length" class="empty">
         <p>{{ ask.clauses.length ? 'Nothing matches the filters.' : 'There is nothing here yet.' }}</p>
         <NButton v-if="ask.clauses.length" @click="go({ ...ask, clauses: [] })">Take all filters away</NButton>

@@ -15,7 +15,7 @@ void own.ensure()
   <ListBoard v-if="own.known" :kind="kind">
     <template #marked="{ lines }"><slot name="marked" :lines="lines" /></template>
   </ListBoard>
-  <div v-else class="bones wait" aria-label="Loading" />
+  <div v-else class="bones wait" role="status" aria-label="Loading" />
 </template>
 
 <style scoped>

@@ -15,5 +15,5 @@ void home.load()
 
 <template>
   <ProblemNote v-if="home.problem.value" :problem="home.problem.value" @retry="home.load" />
-  <div v-else class="empty" aria-label="Loading">Your usual view is on its way.</div>
+  <div v-else class="empty" role="status" aria-label="Loading">Your usual view is on its way.</div>
 </template>

@@ -20,7 +20,7 @@ const VERDICTS: Record<string, string> = { approved: 'approved', sent_back: 'sen
 
 <template>
   <ProblemNote v-if="read.problem.value" :problem="read.problem.value" @retry="read.load" />
-  <span v-else-if="!known" class="bones" aria-label="Loading" />
+  <span v-else-if="!known" class="bones" role="status" aria-label="Loading" />
   <template v-else>
     <p v-if="asked" class="asked">
       <strong class="mono violet amount">{{ formatMinor(asked.amountMinor) }}</strong> {{ it.site.currency }} asked for by {{ asked.askedBy }},

@@ -42,7 +42,7 @@ function showValue(name: string, value: unknown): string {
 
 <template>
   <ProblemNote v-if="sheet.problem.value && !sheet.value.value" :problem="sheet.problem.value" @retry="sheet.load" />
-  <span v-else-if="!sheet.value.value" class="bones" aria-label="Loading" />
+  <span v-else-if="!sheet.value.value" class="bones" role="status" aria-label="Loading" />
   <template v-else>
     <dl class="facts">
       <SheetFact v-for="field in fields" :key="field.name" :field="field" />

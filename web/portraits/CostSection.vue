@@ -57,7 +57,7 @@ function draw(): void {
 <template>
   <p v-if="!session.can('ledger.read')" class="soft">Your role does not see what work cost.</p>
   <ProblemNote v-else-if="read.problem.value" :problem="read.problem.value" @retry="read.load" />
-  <span v-else-if="!read.value.value" class="bones" aria-label="Loading" />
+  <span v-else-if="!read.value.value" class="bones" role="status" aria-label="Loading" />
   <p v-else-if="!years.length" class="soft">Nothing was finished on it yet, so it has cost nothing.</p>
   <template v-else>
     <div class="chart"><canvas ref="canvas" role="img" aria-label="Cost by year: labour, parts and vendors; the table says the same" /></div>

@@ -20,7 +20,7 @@ const outcome = (parts: (string | null)[]) => parts.filter(Boolean).join(' → '
 
 <template>
   <ProblemNote v-if="read.problem.value && !work" :problem="read.problem.value" @retry="read.load" />
-  <span v-else-if="!work" class="bones" aria-label="Loading" />
+  <span v-else-if="!work" class="bones" role="status" aria-label="Loading" />
   <p v-else-if="!work.done.length" class="soft">Nothing was finished on it yet.</p>
   <template v-else>
     <div class="scroll">

@@ -8,7 +8,7 @@ const read = usePortraitWork()
 </script>
 
 <template>
-  <span v-if="!read.value.value" class="bones" aria-label="Loading" />
+  <span v-if="!read.value.value" class="bones" role="status" aria-label="Loading" />
   <p v-else-if="!read.value.value.knows.length" class="soft">Nobody was sent to it within a year.</p>
   <ul v-else class="knows">
     <li v-for="one in read.value.value.knows" :key="one.who">

@@ -26,7 +26,7 @@ const to = (one: OpenWork) => `/desk/${one.type === 'order' ? 'planning' : 'tria
       </span>
     </li>
   </ul>
-  <span v-else class="bones" aria-label="Loading" />
+  <span v-else class="bones" role="status" aria-label="Loading" />
 </template>
 
 <style scoped>

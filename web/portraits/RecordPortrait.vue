@@ -71,7 +71,9 @@ function retired(now: AnyRecord): void {
 
 <template>
   <ProblemNote v-if="sheet.problem.value && !sheet.value.value" :problem="sheet.problem.value" @retry="sheet.load" />
-  <div v-else-if="!sheet.value.value" class="loading" aria-label="Loading"><span class="bones" /><span class="bones" /><span class="bones tall" /></div>
+  <div v-else-if="!sheet.value.value" class="loading" role="status" aria-label="Loading">
+    <span class="bones" /><span class="bones" /><span class="bones tall" />
+  </div>
   <article v-else class="portrait">
     <header class="head">
       <p class="line">

@@ -18,7 +18,7 @@ const names = computed(() => Object.fromEntries(Object.entries(fields.value).map
 
 <template>
   <ProblemNote v-if="read.problem.value" :problem="read.problem.value" @retry="read.load" />
-  <span v-else-if="!read.value.value" class="bones" aria-label="Loading" />
+  <span v-else-if="!read.value.value" class="bones" role="status" aria-label="Loading" />
   <p v-else-if="!read.value.value.entries.length" class="soft">Nobody has changed it since it was taken over.</p>
   <TimelineList v-else :entries="read.value.value.entries" :names="names" />
 </template>

@@ -19,7 +19,7 @@ const read = useRead(readConversation, () => ({ id: it.value.id }), { anew: true
     :may-write="session.can('requests.triage')"
     @written="read.value.value = $event"
   />
-  <span v-else class="bones" aria-label="Loading" />
+  <span v-else class="bones" role="status" aria-label="Loading" />
 </template>
 
 <style scoped>

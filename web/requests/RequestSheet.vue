@@ -78,7 +78,7 @@ function showValue(field: string, value: unknown): string {
 
 <template>
   <ProblemNote v-if="sheet.problem.value && !it" :problem="sheet.problem.value" @retry="sheet.load" />
-  <div v-else-if="!it" class="loading" aria-label="Loading"><span class="bones" /><span class="bones" /><span class="bones tall" /></div>
+  <div v-else-if="!it" class="loading" role="status" aria-label="Loading"><span class="bones" /><span class="bones" /><span class="bones tall" /></div>
   <article v-else class="request">
     <header class="head">
       <p class="line">

@@ -33,7 +33,7 @@ function toggle(): void {
           <a :href="address(readRawMail, { id })">The mail as it came</a> <span class="soft">{{ size(mail.value.value.bytes) }}</span>
         </p>
       </div>
-      <span v-else class="bones" aria-label="Loading" />
+      <span v-else class="bones" role="status" aria-label="Loading" />
     </template>
   </div>
 </template>

@@ -14,7 +14,7 @@ const read = useRead(props.endpoint, () => ({ id: props.id }), { anew: true, tou
 <template>
   <ProblemNote v-if="read.problem.value" :problem="read.problem.value" @retry="read.load" />
   <TimelineList v-else-if="read.value.value" :entries="read.value.value.entries" />
-  <span v-else class="bones" aria-label="Loading" />
+  <span v-else class="bones" role="status" aria-label="Loading" />
 </template>
 
 <style scoped>

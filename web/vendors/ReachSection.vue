@@ -29,7 +29,7 @@ async function add(): Promise<void> {
 
 <template>
   <ProblemNote v-if="reach.problem.value && !reach.value.value" :problem="reach.problem.value" @retry="reach.load" />
-  <span v-else-if="!reach.value.value" class="bones" aria-label="Loading" />
+  <span v-else-if="!reach.value.value" class="bones" role="status" aria-label="Loading" />
   <template v-else>
     <h3>Trades</h3>
     <TagRow

@@ -65,7 +65,7 @@ const names: Record<string, string> = { teamId: 'Team', homePlaceId: 'Home base'
 
 <template>
   <ProblemNote v-if="sheet.problem.value && !sheet.value.value" :problem="sheet.problem.value" @retry="sheet.load" />
-  <span v-else-if="!sheet.value.value" class="bones wait" aria-label="Loading" />
+  <span v-else-if="!sheet.value.value" class="bones wait" role="status" aria-label="Loading" />
   <div v-else class="crew">
     <p v-if="it.roles.length">
       <template v-for="(role, index) in it.roles" :key="index"
