@@ -124,7 +124,7 @@ const visitsOf = statement(['orderId'], (db, { orderId }) =>
     .leftJoin(vendorPasses, eq(vendorPasses.visitId, visits.id))
     .leftJoin(vendorBills, eq(vendorBills.visitId, visits.id))
     .where(eq(visits.orderId, orderId))
-    .orderBy(asc(visits.plannedStart)),
+    .orderBy(asc(visits.plannedStart), asc(visits.id)),
 )
 
 const stintsOf = statement(['orderId'], (db, { orderId }) =>

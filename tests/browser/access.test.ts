@@ -49,7 +49,7 @@ const VIEWS: [who: string, address: string | (() => string), words: string][] = 
   ['administrator', '/setup', 'People who sign in'],
   ['administrator', '/setup/rules', 'What makes a priority'],
   ['administrator', '/setup/intake', 'What requests are about'],
-  ['administrator', '/setup/fields', 'Leak check until'],
+  ['administrator', '/setup/fields', 'R-1234ze'],
   ['administrator', '/setup/tables', 'A CSV file with a heading line'],
   ['administrator', '/help-pages', 'Help articles'],
   ['coordinator', '/kept-mail', 'Mail that made no request'],
