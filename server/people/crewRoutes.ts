@@ -124,32 +124,30 @@ const saveShiftException = command(contract.saveShiftException, async ({ tx, who
   return crewSheet(tx, who, input.id, now)
 })
 
-const dropSkill = command(contract.dropSkill, async ({ tx, who, input, now, tell }) => {
-  const found = await lockTechnician(tx, who, input.id)
-  await tx.delete(technicianSkills).where(and(eq(technicianSkills.id, input.itemId), eq(technicianSkills.technicianId, found.technician.id)))
-  await tellCrew(tell, found, 'skills')
-  return crewSheet(tx, who, input.id, now)
-})
-const dropRate = command(contract.dropRate, async ({ tx, who, input, now, tell }) => {
-  const found = await lockTechnician(tx, who, input.id)
-  const mine = and(eq(technicianRates.id, input.itemId), eq(technicianRates.technicianId, found.technician.id))
-  const [rate] = await tx.select().from(technicianRates).where(mine)
+/** What takes one thing of a technician's away again; `holds` says what keeps it. */
+const dropping = (
+  endpoint: typeof contract.dropSkill,
+  table: typeof technicianSkills | typeof technicianRates | typeof leaves | typeof shiftExceptions,
+  what: string,
+  holds: (tx: Tx, itemId: number, now: Date) => Promise<void> = () => Promise.resolve(),
+) =>
+  command(endpoint, async ({ tx, who, input, now, tell }) => {
+    const found = await lockTechnician(tx, who, input.id)
+    await holds(tx, input.itemId, now)
+    await tx.delete(table).where(and(eq(table.id, input.itemId), eq(table.technicianId, found.technician.id)))
+    await tellCrew(tell, found, what)
+    return crewSheet(tx, who, input.id, now)
+  })
+
+/** @throws Refusal for a rate by which work was charged */
+async function mustBeToCome(tx: Tx, rateId: number, now: Date): Promise<void> {
+  const [rate] = await tx.select({ fromAt: technicianRates.fromAt }).from(technicianRates).where(eq(technicianRates.id, rateId))
   if (rate && rate.fromAt <= now) refuse('in_force', 'It is in force: work was charged by it. Add another from today on.')
-  await tx.delete(technicianRates).where(mine)
-  await tellCrew(tell, found, 'rates')
-  return crewSheet(tx, who, input.id, now)
-})
-const dropLeave = command(contract.dropLeave, async ({ tx, who, input, now, tell }) => {
-  const found = await lockTechnician(tx, who, input.id)
-  await tx.delete(leaves).where(and(eq(leaves.id, input.itemId), eq(leaves.technicianId, found.technician.id)))
-  await tellCrew(tell, found, 'leave')
-  return crewSheet(tx, who, input.id, now)
-})
-const dropShiftException = command(contract.dropShiftException, async ({ tx, who, input, now, tell }) => {
-  const found = await lockTechnician(tx, who, input.id)
-  await tx.delete(shiftExceptions).where(and(eq(shiftExceptions.id, input.itemId), eq(shiftExceptions.technicianId, found.technician.id)))
-  await tellCrew(tell, found, 'days that are otherwise')
-  return crewSheet(tx, who, input.id, now)
-})
+}
+
+const dropSkill = dropping(contract.dropSkill, technicianSkills, 'skills')
+const dropRate = dropping(contract.dropRate, technicianRates, 'rates', mustBeToCome)
+const dropLeave = dropping(contract.dropLeave, leaves, 'leave')
+const dropShiftException = dropping(contract.dropShiftException, shiftExceptions, 'days that are otherwise')
 
 export const crewRoutes: Route[] = [readCrew, editCrew, saveSkill, dropSkill, addRate, dropRate, addLeave, dropLeave, saveShiftException, dropShiftException]

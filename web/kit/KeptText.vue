@@ -1,26 +1,14 @@
 <script setup lang="ts">
 import { NInput } from 'naive-ui/es/input'
-import { ref, watch } from 'vue'
+import { useKeptValue } from './keptValue'
 
 /** A short text, kept when the field is left or Enter pressed; emptied, or refused by `keep`, it shows again what stands. */
 const props = defineProps<{ value: string; name: string; most?: number; wide?: boolean; keep: (value: string) => Promise<boolean> }>()
-const typed = ref(props.value)
-watch(
+const { typed, leave } = useKeptValue(
   () => props.value,
-  (value) => (typed.value = value),
+  (value) => props.keep(value),
+  (text) => text?.trim() || null,
 )
-/** What is being kept, so that Enter and leaving keep it once. */
-let keeping: string | null = null
-async function leave(): Promise<void> {
-  const value = typed.value.trim()
-  if (!value || value === props.value || value === keeping) {
-    if (!keeping) typed.value = props.value
-    return
-  }
-  keeping = value
-  if (!(await props.keep(value))) typed.value = props.value
-  keeping = null
-}
 </script>
 
 <template>

@@ -1,23 +1,13 @@
 <script setup lang="ts">
 import { NInputNumber } from 'naive-ui/es/input-number'
-import { ref, watch } from 'vue'
+import { useKeptValue } from './keptValue'
 
 /** A whole number, kept when the field is left or Enter pressed; emptied, or refused by `keep`, it shows again what stands. */
 const props = defineProps<{ value: number; name: string; least?: number; most?: number; keep: (value: number) => Promise<boolean> }>()
-const typed = ref<number | null>(props.value)
-watch(
+const { typed, leave } = useKeptValue(
   () => props.value,
-  (value) => (typed.value = value),
+  (value) => props.keep(value),
 )
-/** What is being kept, so that Enter and leaving keep it once. */
-let keeping: number | null = null
-async function leave(): Promise<void> {
-  const value = typed.value
-  if (value === null || value === props.value || value === keeping) return void (typed.value ??= props.value)
-  keeping = value
-  if (!(await props.keep(value))) typed.value = props.value
-  keeping = null
-}
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { settled } from '../../tests/kit/fetch'
+import KeptText from './KeptText.vue'
 import NumberField from './NumberField.vue'
 
 const field = (keep: (value: number) => Promise<boolean>) =>
@@ -37,4 +38,18 @@ test('what was refused, emptied or not changed shows what stands', async () => {
   await typed(box, '30')
   await box.find('input').trigger('blur')
   expect(keep.mock.calls.length).toBe(1)
+})
+
+test('a short text is kept trimmed, once; blanks alone show what stands', async () => {
+  const keep = jest.fn((_: string) => new Promise<boolean>((done) => setTimeout(() => done(true), 5)))
+  const box = mount(KeptText, { props: { value: 'W', name: 'What numbers begin with', most: 6, keep }, attachTo: document.body })
+  await box.find('input').setValue(' JOB ')
+  await box.find('input').trigger('keydown', { key: 'Enter' })
+  await box.find('input').trigger('blur')
+  await settled()
+  expect(keep.mock.calls).toEqual([['JOB']])
+  await box.find('input').setValue('  ')
+  await box.find('input').trigger('blur')
+  await settled()
+  expect([box.find('input').element.value, keep.mock.calls.length]).toEqual(['W', 1])
 })
