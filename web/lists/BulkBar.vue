@@ -156,24 +156,13 @@ const takeBack = (rows: BulkRow[]) => send(result.value!.rule.back!, rows, 'Take
   </form>
 </template>
 
+<style scoped src="./bulk.css"></style>
 <style scoped>
-.bulk {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-  padding: 8px 12px;
-  background: var(--shoal);
-  border-top: 1px solid var(--line);
-}
 .choice {
   width: auto;
 }
 .reason {
   flex: 1 1 220px;
   width: auto;
-}
-.problem {
-  flex-basis: 100%;
 }
 </style>

@@ -7,8 +7,9 @@ import { KINDS } from '#contract/portraits'
 import { counted } from '#core/kit'
 import type { Permission } from '#core/people'
 import type { FieldValue, RegisterName } from '#core/registers'
-import { call, CallProblem, DialogBox, ListEntry, useSession } from '#web/kit'
+import { call, CallProblem, ListEntry, useSession } from '#web/kit'
 import { EntryField } from '#web/portraits'
+import RowResults from './RowResults.vue'
 
 /** One field of every marked record, or all of them retired; how each fared is told row by row, and taken back. */
 const props = defineProps<{ register: RegisterName; lines: RecordLine[] }>()
@@ -77,7 +78,14 @@ async function send(name: string, items: { id: number; version: number; value: F
   }
 }
 const went = computed(() => result.value?.rows.filter((row) => row.changed) ?? [])
-const stayed = computed(() => result.value?.rows.filter((row) => !row.changed) ?? [])
+const results = computed(() =>
+  (result.value?.rows ?? []).map((row) => ({
+    id: row.id,
+    name: row.number || String(row.id),
+    went: row.changed,
+    says: row.changed ? 'Changed' : row.reasons.map((reason) => reason.sentence).join(' '),
+  })),
+)
 const takeBack = () =>
   send(
     result.value!.field,
@@ -106,65 +114,24 @@ const takeBack = () =>
       <NButton @click="emit('clear')">Unmark</NButton>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     </template>
-    <DialogBox v-if="result" :title="nameOf(result.field)" wide @close="result = null">
-      <h1>{{ nameOf(result.field) }}: {{ went.length }} of {{ result.rows.length }} changed</h1>
-      <p v-if="stayed.length" class="soft">
-        {{ counted(stayed.length, 'record') }} stayed as before and {{ stayed.length === 1 ? 'is' : 'are' }} still marked.
-      </p>
-      <div class="rows">
-        <table class="plain-table">
-          <thead>
-            <tr>
-              <th>Record</th>
-              <th>What happened</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in [...stayed, ...went]" :key="row.id" :class="{ stayed: !row.changed }">
-              <td>{{ row.number || row.id }}</td>
-              <td>{{ row.changed ? 'Changed' : row.reasons.map((reason) => reason.sentence).join(' ') }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-      <p class="acts">
-        <NButton type="primary" data-first @click="result = null">Close</NButton>
-        <NButton v-if="went.length" :disabled="busy" @click="takeBack">Take back the {{ went.length }} that changed</NButton>
-      </p>
-    </DialogBox>
+    <RowResults
+      v-if="result"
+      :title="nameOf(result.field)"
+      :heading="`${nameOf(result.field)}: ${went.length} of ${result.rows.length} changed`"
+      one="record"
+      :rows="results"
+      :take-back="`Take back the ${went.length} that changed`"
+      :busy="busy"
+      @close="result = null"
+      @take-back="takeBack"
+    />
   </form>
 </template>
 
+<style scoped src="./bulk.css"></style>
 <style scoped>
-.bulk {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-  padding: 8px 12px;
-  background: var(--shoal);
-  border-top: 1px solid var(--line);
-}
 .choice,
 .value {
   width: 220px;
-}
-.problem {
-  flex-basis: 100%;
-}
-.rows {
-  max-height: 50vh;
-  overflow: auto;
-  margin: 10px 0;
-}
-.stayed td:nth-child(2) {
-  color: var(--buoy);
-}
-.acts {
-  display: flex;
-  gap: 8px;
-}
-td {
-  overflow-wrap: anywhere;
 }
 </style>
