@@ -7,8 +7,11 @@ defineProps<{ title: string; wide?: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 const box = ref<HTMLElement | null>(null)
 
-/** The keyboard is in the first field, or in what says it comes first, as soon as it is there. */
-watch(box, (shown) => shown && void nextTick(() => shown.querySelector<HTMLElement>('[data-first] input, [data-first], input, textarea, button')?.focus()))
+/** The keyboard is in what says it comes first, otherwise in the first field, as soon as it is there. */
+const begin = (shown: HTMLElement) =>
+  shown.querySelector<HTMLElement>('[data-first] :is(input, [tabindex="0"]), [data-first]:not(:has(input, [tabindex="0"]))') ??
+  shown.querySelector<HTMLElement>('input, textarea, button')
+watch(box, (shown) => shown && void nextTick(() => begin(shown)?.focus()))
 </script>
 
 <template>

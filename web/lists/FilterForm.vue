@@ -56,6 +56,23 @@ onMounted(() => {
   void nextTick(() => document.getElementById('filter-value')?.focus())
 })
 
+const open = ref(false)
+/** A list of several has its entry only while it is open: what is typed on it opens it, and is typed there. */
+async function typeIn(event: KeyboardEvent): Promise<void> {
+  const onList = event.target instanceof HTMLElement && event.target.matches('.n-base-selection-tags')
+  if (!onList || event.key.length !== 1 || event.key === ' ' || event.ctrlKey || event.altKey || event.metaKey) return
+  event.preventDefault()
+  open.value = true
+  await nextTick()
+  setTimeout(() => {
+    const entry = document.getElementById('filter-value')
+    if (!(entry instanceof HTMLInputElement)) return
+    entry.focus()
+    entry.value = event.key
+    entry.dispatchEvent(new Event('input', { bubbles: true }))
+  })
+}
+
 const HOWS = computed(() => {
   const { shape, empties } = props.field
   const list = shape === 'text' ? { any: 'contains', not: 'does not contain' } : isSpan(shape) ? { any: 'is within' } : { any: 'is', not: 'is not' }
@@ -122,7 +139,7 @@ function set(): void {
 
 <template>
   <DialogBox :title="`Filter by ${field.label}`" @close="$emit('close')">
-    <form class="form" @submit.prevent="set" @keydown.ctrl.enter.prevent="set">
+    <form class="form" @submit.prevent="set" @keydown.ctrl.enter.capture.prevent.stop="set">
       <h1>{{ field.label }}</h1>
       <NRadioGroup
         v-if="Object.keys(HOWS).length > 1 && field.shape !== 'flag' && field.shape !== 'words'"
@@ -134,9 +151,10 @@ function set(): void {
         <NRadio v-for="(label, value) in HOWS" :key="value" :value="value">{{ label }}</NRadio>
       </NRadioGroup>
       <template v-if="form.how === 'any' || form.how === 'not'">
-        <FieldFrame v-if="field.shape === 'choice' || field.shape === 'named'" id="filter-value" label="One of">
+        <FieldFrame v-if="field.shape === 'choice' || field.shape === 'named'" id="filter-value" data-first label="One of" @keydown="typeIn">
           <NSelect
             v-model:value="form.values"
+            v-model:show="open"
             multiple
             filterable
             :remote="remote"

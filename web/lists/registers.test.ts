@@ -57,7 +57,7 @@ test('a field is chosen and said once for all; how each fared is told, and those
   expect(shown.emitted('unmark')).toEqual([[[1]]])
   expect(dialog().textContent).toContain('Condition: 1 of 2 changed')
   expect(dialog().textContent).toContain('It is retired.')
-  ;[...dialog().querySelectorAll('button')].find((one) => one.textContent!.includes('Take back the 1'))!.click()
+  ;[...dialog().querySelectorAll('button')].find((one) => one.textContent.includes('Take back the 1'))!.click()
   await settled()
   expect(posts()[1]).toEqual({ field: 'condition', items: [{ id: 1, version: 4, value: 'good' }] })
 })
