@@ -2,6 +2,7 @@ import * as approvals from '#contract/approvals'
 import * as assets from '#contract/assets'
 import * as dispatch from '#contract/dispatch'
 import * as field from '#contract/field'
+import * as floorplans from '#contract/floorplans'
 import * as help from '#contract/help'
 import * as insight from '#contract/insight'
 import type { Endpoint } from '#contract/kit'
@@ -36,6 +37,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     stock,
     portraits,
     own,
+    floorplans,
     insight,
     preventive,
     setup,

@@ -1,6 +1,7 @@
 import { hash } from '@node-rs/argon2'
 import { DateTime } from 'luxon'
 import type { WorkCalendar } from '#core/kit'
+import { makeFloorplans } from './floorplans'
 import { playHistory } from './history'
 import { makeIntake } from './intake'
 import { playLive } from './live'
@@ -39,6 +40,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   playLive(setting)
   makeIntake(setting)
   makeRegisters(setting)
+  makeFloorplans(world, spaces)
   makeOwnFields(world)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)

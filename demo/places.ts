@@ -143,12 +143,7 @@ const HATCHERY = [
   s('Pump room', 1),
 ]
 
-const ROOM_WIDTH = 6
-const ROOM_DEPTH = 5
-const CORRIDOR = 2
-const ROOMS_A_SIDE = 8
-
-/** Two sites, their buildings, floors and about 240 spaces with drawn outlines. */
+/** Two sites, their buildings, floors and about 240 spaces. */
 export function makePlaces(world: World): { spaces: SpaceSpec[]; siteIds: { SKE: number; MUS: number } } {
   const site = (code: string, name: string) =>
     world.add('sites', {
@@ -170,7 +165,7 @@ export function makePlaces(world: World): { spaces: SpaceSpec[]; siteIds: { SKE:
     kind: 'site' | 'building' | 'floor' | 'space' | 'grounds',
     code: string,
     name: string,
-    more: { access?: string; outline?: [number, number][]; payer?: string } = {},
+    more: { access?: string; payer?: string } = {},
   ) => {
     const names = parent ? `${name} ${parent.names}` : name
     const row = world.add('places', {
@@ -182,7 +177,6 @@ export function makePlaces(world: World): { spaces: SpaceSpec[]; siteIds: { SKE:
       path: '',
       searchText: foldText(`${code} ${names}`),
       access: more.access ?? null,
-      outline: more.outline ?? null,
       payerId: more.payer ? payerId(more.payer) : null,
     })
     row.path = `${parent?.path ?? '/'}${row.id}/`
@@ -200,7 +194,7 @@ export function makePlaces(world: World): { spaces: SpaceSpec[]; siteIds: { SKE:
       for (let n = 1; n <= count; n++) {
         const code = `${prefix}${String(room + 1).padStart(2, '0')}`
         const label = count > 1 ? `${name} ${n}` : name
-        const { id } = put(siteId, parent, 'space', code, label, { outline: roomOutline(room), payer })
+        const { id } = put(siteId, parent, 'space', code, label, { payer })
         spaces.push({ id, code, name: label, building, kind: name, payer })
         room++
       }
@@ -222,18 +216,4 @@ export function makePlaces(world: World): { spaces: SpaceSpec[]; siteIds: { SKE:
     HATCHERY,
   )
   return { spaces, siteIds }
-}
-
-/** Rooms on both sides of a corridor, in metres. */
-function roomOutline(room: number): [number, number][] {
-  const column = room % ROOMS_A_SIDE
-  const row = Math.floor(room / ROOMS_A_SIDE)
-  const left = column * ROOM_WIDTH
-  const bottom = row * (ROOM_DEPTH + (row % 2 ? CORRIDOR : 0))
-  return [
-    [left, bottom],
-    [left + ROOM_WIDTH, bottom],
-    [left + ROOM_WIDTH, bottom + ROOM_DEPTH],
-    [left, bottom + ROOM_DEPTH],
-  ]
 }

@@ -12,6 +12,7 @@ import { routes as approvals } from '#server/approvals'
 import { routes as assets } from '#server/assets'
 import { routes as dispatch } from '#server/dispatch'
 import { routes as field } from '#server/field'
+import { routes as floorplans } from '#server/floorplans'
 import { routes as help } from '#server/help'
 import { routes as insight } from '#server/insight'
 import { answerProblem, notFound, ProblemReply } from '#server/kit'
@@ -48,6 +49,7 @@ export const routes: Route[] = [
   ...stock,
   ...portraits,
   ...own,
+  ...floorplans,
   ...preventive,
   ...insight,
   ...setup,

@@ -40,6 +40,12 @@ const desk: RouteRecordRaw[] = [
     component: () => import('./places/RegistersView.vue'),
     meta: { may: 'desk.read', title: 'Registers' },
   },
+  {
+    path: '/floorplans/:id(\\d+)?',
+    name: 'floorplans',
+    component: () => import('./floorplans/FloorplanView.vue'),
+    meta: { may: 'desk.read', title: 'Floor plans' },
+  },
   { path: '/transfers', name: 'transfers', component: () => import('./assets/TransfersView.vue'), meta: { may: 'desk.read', title: 'Transfers' } },
   { path: '/preventive', name: 'preventive', component: () => import('./preventive/PreventiveView.vue'), meta: { may: 'desk.read', title: 'Preventive' } },
   { path: '/ledger', name: 'ledger', component: () => import('./ledger/LedgerView.vue'), meta: { may: 'ledger.read', title: 'Ledger' } },

@@ -1,5 +1,6 @@
 import { ASSET_EVENTS } from '#core/assets'
 import { FIELD_EVENTS } from '#core/field'
+import { FLOORPLAN_EVENTS } from '#core/floorplans'
 import { HELP_EVENTS } from '#core/help'
 import type { EventRule } from '#core/kit'
 import { LEDGER_EVENTS } from '#core/ledger'
@@ -27,6 +28,7 @@ export const EVENTS = {
   ...SETUP_EVENTS,
   ...REGISTER_EVENTS,
   ...ASSET_EVENTS,
+  ...FLOORPLAN_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

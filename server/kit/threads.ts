@@ -1,6 +1,7 @@
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
+import { logger } from './logger'
 
 /**
  * Work too heavy for the thread that answers: done by a worker of its own, which starts when it is
@@ -14,13 +15,21 @@ export function inThread<Input, Answer>(
 ): (input: Input, handOver?: Transferable[]) => Promise<Answer> {
   let threads: Piscina | null = null
   return (input, handOver) => {
-    threads ??= new Piscina({
-      filename: path.join(path.dirname(fileURLToPath(import.meta.url)), `${worker}.js`),
-      minThreads: stays ? 1 : 0,
-      maxThreads: 1,
-      ...(mostHeapMb ? { resourceLimits: { maxOldGenerationSizeMb: mostHeapMb, maxYoungGenerationSizeMb: 8 } } : {}),
-      ...(stays ? { concurrentTasksPerWorker: 32, atomics: 'disabled' as const } : { idleTimeout: 10_000 }),
-    })
+    threads ??= watched(
+      new Piscina({
+        filename: path.join(path.dirname(fileURLToPath(import.meta.url)), `${worker}.js`),
+        minThreads: stays ? 1 : 0,
+        maxThreads: 1,
+        ...(mostHeapMb ? { resourceLimits: { maxOldGenerationSizeMb: mostHeapMb, maxYoungGenerationSizeMb: 8 } } : {}),
+        ...(stays ? { concurrentTasksPerWorker: 32, atomics: 'disabled' as const } : { idleTimeout: 10_000 }),
+      }),
+    )
     return threads.run(input, { transferList: handOver as never }) as Promise<Answer>
   }
+}
+
+/** A worker that ends by itself fails what it was asked; it does not take the server with it. */
+function watched(threads: Piscina): Piscina {
+  threads.on('error', (error) => logger.error({ error }, 'A worker ended'))
+  return threads
 }

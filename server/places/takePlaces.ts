@@ -44,7 +44,6 @@ export async function takePlaces(
       searchText: '',
       access: fields.access || null,
       payerId: payerId ?? null,
-      outline: null,
     }
     const [saved] = await tx
       .insert(places)

@@ -38,8 +38,6 @@ export const places = mysqlTable(
     /** Folded code, name and names above, for search. */
     searchText: varchar('search_text', { length: 400 }).notNull(),
     access: text('access'),
-    /** Corners in metres on the floor's own grid. */
-    outline: json('outline').$type<[number, number][]>(),
     payerId: int('payer_id').references(() => payers.id),
     ...inUse(),
   },

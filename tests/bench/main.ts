@@ -2,6 +2,7 @@ import { House } from '../kit'
 import type { Running } from '../kit'
 import { measureBundles } from './bundles'
 import { measureCrowd } from './crowd'
+import { measureFloorplans } from './floorplans'
 import { measureLists } from './lists'
 import { measureLive } from './live'
 import { measureMailBurst } from './mailBurst'
@@ -28,6 +29,7 @@ const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = 
   { name: 'suggestionsbench', takes: { suggestions: measureSuggestions } },
   { name: 'listsbench', takes: { lists: measureLists } },
   { name: 'screensbench', takes: { screens: measureScreens } },
+  { name: 'plansbench', takes: { floorplans: measureFloorplans } },
   { name: 'registersbench', takes: { registers: measureRegisters } },
 ]
 const ALONE: Record<string, () => Promise<Measure[]> | Measure[]> = { bundles: measureBundles, start: async () => [await measureStart()] }

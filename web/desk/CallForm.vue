@@ -24,6 +24,7 @@ import {
   useVocabulary,
 } from '#web/kit'
 import type { Choice } from '#web/kit'
+import { DeskFromPlan } from '#web/floorplans'
 import CallerPanel from './CallerPanel.vue'
 import NoteAsset from './NoteAsset.vue'
 
@@ -207,27 +208,37 @@ const CHANNELS = [
         />
         <TextEntry id="call-name" v-model="form.name" label="Name, if not found" :max="120" />
         <TextEntry id="call-phone" v-model="form.phone" label="Phone" :max="40" />
-        <PickField
-          id="call-place"
-          class="must"
-          label="Where (needed)"
-          :value="form.placeId"
-          :find="placeChoices"
-          :current="place"
-          :problem="problem?.at('placeId')"
-          @pick="(id, label) => (pickPlace(id as number | null, label), focus('call-summary'))"
-        />
-        <PickField
-          id="call-asset"
-          label="Which machine"
-          :value="form.assetId"
-          :find="(q) => assetChoices(q, form.placeId)"
-          :current="asset"
-          clearable
-          @pick="(id, label) => pickAsset(id as number | null, label)"
-          @typed="unknownAsset = $event"
-          @unfound="unknownAsset = $event"
-        />
+        <div class="must with-plan">
+          <PickField
+            id="call-place"
+            label="Where (needed)"
+            :value="form.placeId"
+            :find="placeChoices"
+            :current="place"
+            :problem="problem?.at('placeId')"
+            @pick="(id, label) => (pickPlace(id as number | null, label), focus('call-summary'))"
+          />
+          <DeskFromPlan of="place" :near="form.placeId" @pick="(id: number, label: string) => (pickPlace(id, label), focus('call-summary'))" />
+        </div>
+        <div class="with-plan">
+          <PickField
+            id="call-asset"
+            label="Which machine"
+            :value="form.assetId"
+            :find="(q) => assetChoices(q, form.placeId)"
+            :current="asset"
+            clearable
+            @pick="(id, label) => pickAsset(id as number | null, label)"
+            @typed="unknownAsset = $event"
+            @unfound="unknownAsset = $event"
+          />
+          <DeskFromPlan
+            v-if="!unknownAsset"
+            of="asset"
+            :near="form.placeId"
+            @pick="(id: number, label: string) => (pickAsset(id, label), focus('call-summary'))"
+          />
+        </div>
         <NoteAsset
           v-if="unknownAsset"
           class="full"
@@ -294,6 +305,15 @@ const CHANNELS = [
 </template>
 
 <style scoped>
+.with-plan {
+  display: flex;
+  gap: 6px;
+  align-items: end;
+}
+.with-plan > :first-child {
+  flex: 1;
+  min-width: 0;
+}
 .call {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 240px;

@@ -3,7 +3,7 @@ import { NModal } from 'naive-ui/es/modal'
 import { nextTick, ref, watch } from 'vue'
 
 /** A dialog that holds the keyboard until it is left, and gives the focus back. */
-defineProps<{ title: string; wide?: boolean }>()
+defineProps<{ title: string; wide?: boolean; broad?: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 const box = ref<HTMLElement | null>(null)
 
@@ -17,7 +17,7 @@ watch(box, (shown) => shown && void nextTick(() => begin(shown)?.focus()))
 <template>
   <NModal show :auto-focus="false" :close-on-esc="false" :block-scroll="false" transform-origin="center" @update:show="(shown) => shown || emit('close')">
     <!-- A div: what keeps the keyboard inside looks for one. -->
-    <div ref="box" class="box" :class="{ wide }" role="dialog" aria-modal="true" :aria-label="title" @keydown.esc.stop="emit('close')">
+    <div ref="box" class="box" :class="{ wide, broad }" role="dialog" aria-modal="true" :aria-label="title" @keydown.esc.stop="emit('close')">
       <slot />
     </div>
   </NModal>
@@ -37,5 +37,8 @@ watch(box, (shown) => shown && void nextTick(() => begin(shown)?.focus()))
 }
 .box.wide {
   width: min(760px, calc(100vw - 32px));
+}
+.box.broad {
+  width: min(1060px, calc(100vw - 32px));
 }
 </style>

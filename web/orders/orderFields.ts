@@ -3,6 +3,7 @@ import type { InjectionKey } from 'vue'
 import type { OrderFields, OrderSheet } from '#contract/orders'
 import { ORDER_KIND_NAMES, ORDER_KINDS } from '#core/orders'
 import type { OrderState } from '#core/orders'
+import { DeskFromPlan } from '#web/floorplans'
 import { assetChoices, placeChoices, useVocabulary } from '#web/kit'
 import { ORDER_FIELD_NAMES } from '#web/sheets'
 import type { SheetField } from '#web/sheets'
@@ -23,6 +24,7 @@ export function useOrderFields(pickAsset: (id: number | null) => unknown): Recor
       current: ({ place }) => place && { value: place.id, label: `${place.code} ${place.name}` },
       leads: ({ place }) => place && { register: 'places', id: place.id },
       find: (_, text) => placeChoices(text),
+      beside: { component: DeskFromPlan, of: 'place', near: ({ place }) => place?.id ?? null },
     },
     assetId: {
       kind: 'pick',
@@ -30,6 +32,7 @@ export function useOrderFields(pickAsset: (id: number | null) => unknown): Recor
       current: ({ asset }) => asset && { value: asset.id, label: `${asset.tag} ${asset.name}` },
       leads: ({ asset }) => asset && { register: 'assets', id: asset.id },
       find: ({ place }, text) => assetChoices(text, place?.id ?? null),
+      beside: { component: DeskFromPlan, of: 'asset', near: ({ place }) => place?.id ?? null },
       pick: (id) => pickAsset(id as number | null),
       clearable: true,
     },

@@ -1,4 +1,5 @@
 import type { NamedKind, RegisterField, RegisterName } from '#core/registers'
+import { DeskFromPlan } from '#web/floorplans'
 import { assetChoices, personChoices, placeChoices, useVocabulary } from '#web/kit'
 import type { Choice } from '#web/kit'
 import type { SheetField } from '#web/sheets'
@@ -49,6 +50,7 @@ export function recordField(name: string, field: RegisterField): SheetField<AnyR
       kind: 'pick',
       clearable: !field.needed,
       find: find && ((_, text) => find(text)),
+      ...(name === 'placeId' ? { beside: { component: DeskFromPlan, of: 'place' as const, near: (record: AnyRecord) => Number(record[name]) || null } } : {}),
       choices,
       current: (record) => (typeof record[name] === 'number' ? { value: record[name], label: record.names[name] ?? '' } : null),
       leads: (record) => (register && typeof record[name] === 'number' ? { register, id: record[name] } : null),

@@ -3,6 +3,7 @@ import { NButton } from 'naive-ui/es/button'
 import { ref, watch } from 'vue'
 import { findCounterSpots } from '#contract/requests'
 import type { CounterSpot } from '#contract/requests'
+import { CounterFromPlan } from '#web/floorplans'
 import { RowButton, TextEntry, call, useSoon } from '#web/kit'
 
 /** Where it is: by part of a code, name or tag, or one of those used before. Never a list of everything. */
@@ -92,6 +93,7 @@ function choose(row: CounterSpot): void {
         </li>
       </ul>
     </template>
+    <CounterFromPlan :site="site" :with-assets="withAssets" @pick="choose" />
   </div>
   <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
 </template>

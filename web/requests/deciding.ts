@@ -1,6 +1,7 @@
 import { inject, provide } from 'vue'
 import type { InjectionKey } from 'vue'
 import type { RequestSheet, TriageFields } from '#contract/requests'
+import { DeskFromPlan } from '#web/floorplans'
 import { assetChoices, placeChoices, useVocabulary } from '#web/kit'
 import type { SheetField } from '#web/sheets'
 
@@ -37,6 +38,7 @@ export function useRequestFields(
       value: ({ place }) => place?.id ?? null,
       current: ({ place }) => place && { value: place.id, label: `${place.code} ${place.name}` },
       find: (_, text) => placeChoices(text),
+      beside: { component: DeskFromPlan, of: 'place', near: ({ place }) => place?.id ?? null },
       pick: (value) => decide({ placeId: id(value) }),
     },
     assetId: {
@@ -46,6 +48,7 @@ export function useRequestFields(
       value: ({ asset }) => asset?.id ?? null,
       current: ({ asset }) => asset && { value: asset.id, label: `${asset.tag} ${asset.name}` },
       find: ({ place }, text) => assetChoices(text, place?.id ?? null),
+      beside: { component: DeskFromPlan, of: 'asset', near: ({ place }) => place?.id ?? null },
       pick: (value) => pickAsset(id(value)),
       clearable: true,
     },

@@ -24,8 +24,21 @@ function pick(now: number | string | null): void {
 </script>
 
 <template>
+  <div v-if="field.kind === 'pick' && field.beside" class="with-beside">
+    <PickField
+      :id="`f-${field.name}`"
+      :label="field.label"
+      :value="value"
+      :find="find"
+      :current="field.current?.(sheet)"
+      :clearable="field.clearable"
+      :problem="problem"
+      @pick="pick"
+    />
+    <component :is="field.beside.component" :of="field.beside.of" :near="field.beside.near(sheet)" @pick="pick" />
+  </div>
   <PickField
-    v-if="field.kind === 'pick'"
+    v-else-if="field.kind === 'pick'"
     :id="`f-${field.name}`"
     :label="field.label"
     :value="value"
@@ -70,3 +83,15 @@ function pick(now: number | string | null): void {
     @save="keep"
   />
 </template>
+
+<style scoped>
+.with-beside {
+  display: flex;
+  gap: 6px;
+  align-items: end;
+}
+.with-beside > :first-child {
+  flex: 1;
+  min-width: 0;
+}
+</style>

@@ -26,6 +26,8 @@ export interface SheetField<Sheet> {
   leads?: (sheet: Sheet) => RecordRef | null
   /** An address of the web that it holds. */
   href?: (sheet: Sheet) => string | null
+  /** Another way to choose it, shown beside its field: told what is near, and tells what was picked. */
+  beside?: { component: Component; near: (sheet: Sheet) => number | null; of: 'place' | 'asset' }
   /** Keeps what was chosen, where that is more than its value. */
   pick?: (value: number | string | null) => unknown
 }

@@ -1,0 +1,3 @@
+export * from './shapes'
+export * from './planFile'
+export * from './events'

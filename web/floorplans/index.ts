@@ -1,0 +1,3 @@
+export { default as CounterFromPlan } from './CounterFromPlan.vue'
+export { default as DeskFromPlan } from './DeskFromPlan.vue'
+export { default as PlanSection } from './PlanSection.vue'
