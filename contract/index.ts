@@ -1,6 +1,7 @@
 import * as approvals from '#contract/approvals'
 import * as assets from '#contract/assets'
 import * as dispatch from '#contract/dispatch'
+import * as documents from '#contract/documents'
 import * as field from '#contract/field'
 import * as floorplans from '#contract/floorplans'
 import * as help from '#contract/help'
@@ -38,6 +39,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     portraits,
     own,
     floorplans,
+    documents,
     insight,
     preventive,
     setup,

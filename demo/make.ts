@@ -1,6 +1,7 @@
 import { hash } from '@node-rs/argon2'
 import { DateTime } from 'luxon'
 import type { WorkCalendar } from '#core/kit'
+import { makeDocuments } from './documents'
 import { makeFloorplans } from './floorplans'
 import { playHistory } from './history'
 import { makeIntake } from './intake'
@@ -41,6 +42,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeIntake(setting)
   makeRegisters(setting)
   makeFloorplans(world, spaces)
+  await makeDocuments(world)
   makeOwnFields(world)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)

@@ -11,6 +11,7 @@ import { isOpenDoor } from '#contract/kit'
 import { routes as approvals } from '#server/approvals'
 import { routes as assets } from '#server/assets'
 import { routes as dispatch } from '#server/dispatch'
+import { routes as documents } from '#server/documents'
 import { routes as field } from '#server/field'
 import { routes as floorplans } from '#server/floorplans'
 import { routes as help } from '#server/help'
@@ -50,6 +51,7 @@ export const routes: Route[] = [
   ...portraits,
   ...own,
   ...floorplans,
+  ...documents,
   ...preventive,
   ...insight,
   ...setup,

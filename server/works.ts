@@ -1,3 +1,4 @@
+import { documentWorks } from '#server/documents'
 import { Sweeper } from '#server/kit'
 import type { Sweep, Works } from '#server/kit'
 import { mailWorks } from '#server/mail'
@@ -9,4 +10,4 @@ import { sweepReporterLinks } from '#server/requests'
 const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks]
 
 /** What every room keeps going, in the order in which it starts. */
-export const WORKS: readonly Works[] = [mailWorks, orderWorks, (service) => [new Sweeper(service, SWEEPS)]]
+export const WORKS: readonly Works[] = [mailWorks, orderWorks, documentWorks, (service) => [new Sweeper(service, SWEEPS)]]

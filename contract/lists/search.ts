@@ -1,20 +1,23 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
+import type { ListKind } from '#core/lists'
 import type { Station } from '#core/orders'
 import { PRIORITIES } from '#core/requests'
 import type { Priority } from '#core/requests'
 
-export const SEARCH_TYPES = ['order', 'request', 'conversation', 'place', 'asset', 'person'] as const
+export const SEARCH_TYPES = ['order', 'request', 'conversation', 'place', 'asset', 'person', 'document'] as const
 export type SearchType = (typeof SEARCH_TYPES)[number]
 
 export interface SearchFound {
   type: SearchType
-  /** Of the record it opens: a conversation opens its request. */
+  /** Of the record it opens: a conversation opens its request, a document what it is of. */
   id: number
+  /** Of a document: what it is of. */
+  on?: ListKind
   title: string
   subtitle: string
-  /** Where the words were found, for conversations. */
+  /** Where the words were found, for conversations and documents. */
   snippet: string | null
   state: string | null
   station: Station | null
@@ -36,7 +39,7 @@ export const search = endpoint<
 >({
   method: 'GET',
   path: '/api/search',
-  says: 'Full-text search over orders, requests, conversations, places, assets and people; numbers and outside references first, typing errors forgiven.',
+  says: 'Full-text search over orders, requests, conversations, places, assets, people and the words inside documents; numbers and outside references first, typing errors forgiven.',
   may: 'desk.read',
   input: Joi.object<{ q: string; type?: SearchType; open?: boolean; priority?: Priority; placeId?: number; from?: Date; after?: string; limit?: number }, true>(
     {

@@ -63,6 +63,8 @@ export interface Notice {
   sentence: string
   orderId: number | null
   requestId: number | null
+  /** The page it leads to, where that is no request or order. */
+  leadsTo: string | null
   at: Instant
   readAt: Instant | null
 }

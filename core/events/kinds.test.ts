@@ -23,8 +23,8 @@ test('what reporters read of the work, and nothing else of it', () => {
   expect(EVENTS['order.dispatch'].told({}, () => 'never')).toBe('Planned.')
 })
 
-test('the clock acts by itself at targets alone; lines ask again when somebody may be somebody else', () => {
-  expect(EVENT_KINDS.filter((kind) => !isActed(kind))).toEqual(['order.close_to', 'order.past'])
+test('the clock acts by itself at targets and ends alone; lines ask again when somebody may be somebody else', () => {
+  expect(EVENT_KINDS.filter((kind) => !isActed(kind))).toEqual(['order.close_to', 'order.past', 'document.ending'])
   expect(EVENT_KINDS.filter((kind) => eventRule(kind).changesWho).sort()).toEqual(['people.away', 'people.back', 'people.signOut', 'setup.account'])
   expect(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob).sort()).toEqual(['order.cancel', 'order.hold', 'order.recall', 'order.reopen'])
 })

@@ -1,4 +1,5 @@
 import { ASSET_EVENTS } from '#core/assets'
+import { DOCUMENT_EVENTS } from '#core/documents'
 import { FIELD_EVENTS } from '#core/field'
 import { FLOORPLAN_EVENTS } from '#core/floorplans'
 import { HELP_EVENTS } from '#core/help'
@@ -29,6 +30,7 @@ export const EVENTS = {
   ...REGISTER_EVENTS,
   ...ASSET_EVENTS,
   ...FLOORPLAN_EVENTS,
+  ...DOCUMENT_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

@@ -1,5 +1,3 @@
-import type { Permission } from '#core/people'
-
 /** What an administrator can add fields to. */
 export const OWN_KINDS = ['requests', 'orders', 'places', 'assets', 'people', 'vendors', 'payers', 'parts'] as const
 export type OwnKind = (typeof OWN_KINDS)[number]
@@ -35,9 +33,6 @@ export interface OwnField {
 
 /** What is kept in one: text for text, choices (their key) and links; a number for numbers, yes (1) or no (0) and a person's id; a day as "2026-11-25". */
 export type OwnValue = string | number | null
-
-/** What changes a value of a record of this kind, where that is not the right to change records of its register. */
-export const OWN_EDITS: Partial<Record<OwnKind, Permission>> = { requests: 'requests.triage', orders: 'orders.edit' }
 
 export const MOST_TEXT = 400
 export const MOST_CHOICES = 60

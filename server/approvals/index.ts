@@ -5,5 +5,6 @@ import readApproval from './readApproval'
 import readApprovalPicture from './readApprovalPicture'
 import readUnable from './readUnable'
 export * from './mails'
+export { openLink } from './openLink'
 
 export const routes: Route[] = [readApproval, decideByLink, readApprovalPicture, readUnable, handOver]

@@ -10,7 +10,7 @@ export const assetMails = {
     const { asset, from, to } = event.details as Record<string, string>
     const there = await openHolders(tx, 'registers.edit', event.siteId!)
     const whom = there.map((one) => one.id).filter((id) => id !== event.actorId)
-    await notice(telling, whom, `${event.actorName} asks for ${asset} to go from ${from} to ${to}: ${event.reason ?? ''}`)
+    await notice(telling, whom, `${event.actorName} asks for ${asset} to go from ${from} to ${to}: ${event.reason ?? ''}`, '/transfers')
   },
   'asset.agree': (telling) => tellAsker(telling, 'agreed: it stands there now'),
   'asset.refuse': (telling) => tellAsker(telling, 'refused'),

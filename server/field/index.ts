@@ -11,6 +11,7 @@ import switchStint from './switchStint'
 import usePart from './usePart'
 
 export { clockOf, notesOf } from './jobSheet'
+export { myVisit } from './myVisit'
 export { finishVisit } from './finishVisit'
 export { keepPhoto } from './keepPhoto'
 export { stopClockOf, switchStintOf } from './stint'

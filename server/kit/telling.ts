@@ -36,9 +36,10 @@ export async function mail(
   await writeMail(tx, event.at, { eventId: event.id, occasion, to, subject, text, ...more })
 }
 
-/** Something said inside the application, once for each event and person. */
-export async function notice({ tx, event }: Telling, accountIds: number[], sentence: string): Promise<void> {
+/** Something said inside the application, once for each event and person. It leads to what the event is about, or to the page that is named. */
+export async function notice({ tx, event }: Telling, accountIds: number[], sentence: string, leads?: string): Promise<void> {
   if (!accountIds.length) return
+  const leadsTo = leads ?? (event.register ? `/registers/${event.register}/${event.recordId}` : null)
   await tx
     .insert(notices)
     .ignore()
@@ -49,6 +50,7 @@ export async function notice({ tx, event }: Telling, accountIds: number[], sente
         sentence: sentence.slice(0, 300),
         orderId: event.orderId,
         requestId: event.requestId,
+        leadsTo,
         at: event.at,
       })),
     )

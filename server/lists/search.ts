@@ -5,7 +5,8 @@ import * as contract from '#contract/lists'
 import type { SearchAnswer, SearchFound, SearchType } from '#contract/lists'
 import { foldText, formatNumber, numbersAsked, searchWords } from '#core/kit'
 import { OVER_STATES, stationOf } from '#core/orders'
-import { decodeCursor, encodeCursor, inThread, likeText, query, withinSites } from '#server/kit'
+import { findDocuments } from '#server/documents'
+import { decodeCursor, encodeCursor, inThread, isOutOfTime, likeText, query, withinSites } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { UNDECIDED_STATES } from '#core/requests'
 import { comments, numberings, orders, places, requests } from '../tables'
@@ -52,7 +53,7 @@ async function byWords(looking: Looking): Promise<Looked> {
   const { type } = looking.ask
   if (type) return LOOKERS[type]({ ...looking, limit: looking.limit + 1 })
   const filtered = looking.ask.open !== undefined || looking.ask.priority || looking.ask.from
-  const types: SearchType[] = filtered ? ['order', 'request'] : ['asset', 'place', 'person', 'order', 'request', 'conversation']
+  const types: SearchType[] = filtered ? ['order', 'request'] : ['asset', 'place', 'person', 'order', 'request', 'conversation', 'document']
   const looked = await Promise.all(types.map((one) => LOOKERS[one](looking)))
   return { rows: looked.flatMap((one) => one.rows), partial: looked.some((one) => one.partial) }
 }
@@ -118,6 +119,31 @@ const LOOKERS: Record<SearchType, (looking: Looking) => Promise<Looked>> = {
   place: namedLike('place'),
   asset: namedLike('asset'),
   person: namedLike('person'),
+  async document({ db, who, words, before, limit, ask }) {
+    // Documents have no priority, and are of places only through what they are of.
+    if (ask.placeId) return { rows: [], partial: false }
+    try {
+      const rows = await findDocuments(db, who, words, { before, limit })
+      return {
+        rows: rows.map(({ id, title, words: inside, on, recordId, called }) => ({
+          type: 'document' as const,
+          id: recordId,
+          on,
+          key: id,
+          title,
+          subtitle: called,
+          snippet: snippetOf(inside.slice(title.length).trim(), words),
+          state: null,
+          station: null,
+          at: null,
+        })),
+        partial: false,
+      }
+    } catch (error) {
+      if (!isOutOfTime(error)) throw error
+      return { rows: [], partial: true }
+    }
+  },
 }
 
 /** Orders and requests with this number, or this reference of another system. */

@@ -10,10 +10,7 @@ type Kept = typeof attachments.$inferSelect
 /** Sends a kept file so that no browser can take it for anything else: pictures are shown, documents only downloaded. */
 export async function sendFile(db: Reader, response: Response, file: Kept, small = false): Promise<void> {
   if (file.kind === 'document') sendDownload(response, file.name)
-  else {
-    guard(response)
-    response.setHeader('Content-Type', file.mime)
-  }
+  else guardFile(response).setHeader('Content-Type', file.mime)
   if (small && file.thumb) response.end(file.thumb)
   else if (file.storedId) await pipeline(Readable.from(storedPiecesOf(db, file.storedId)), response)
   else response.end(file.content)
@@ -21,12 +18,13 @@ export async function sendFile(db: Reader, response: Response, file: Kept, small
 
 /** The head of an answer that is only ever downloaded, under this name. */
 export function sendDownload(response: Response, name: string): void {
-  guard(response)
-  response.attachment(name).type('application/octet-stream')
+  guardFile(response).attachment(name).type('application/octet-stream')
 }
 
-function guard(response: Response): void {
+/** No browser guesses what a file is, or runs anything in it. */
+export function guardFile(response: Response): Response {
   response.setHeader('X-Content-Type-Options', 'nosniff')
   response.setHeader('Content-Security-Policy', "default-src 'none'; sandbox")
   response.setHeader('Cache-Control', 'private, max-age=3600')
+  return response
 }

@@ -6,13 +6,14 @@ import { OWN_COLUMNS, ownId, ownName, ownSays, readOwnValue } from '#core/own'
 import type { OwnField, OwnKind, OwnValue } from '#core/own'
 import { can, changesOf, command, conflict, mustKnow, notAllowed } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
+import { editsOf } from '#server/registers'
 import { ownValues, ownVersions } from '../tables'
 import { ownFieldsOf } from './ownFields'
-import { ownEdits, ownRecord, ownSheet, ownValuesOf, ownVersion, personsIn } from './ownSheet'
+import { ownRecord, ownSheet, ownValuesOf, ownVersion, personsIn } from './ownSheet'
 
 export default command(contract.editOwn, async ({ tx, who, input, tell }) => {
   const { kind, id, version, ...sent } = input
-  if (!can(who, ownEdits(kind))) throw notAllowed()
+  if (!can(who, editsOf(kind))) throw notAllowed()
   const { siteId, whyNot } = await ownRecord(tx, who, kind, id)
   if (whyNot) throw new Refusal([{ code: 'not_now', sentence: whyNot }])
   const fields = await ownFieldsOf(tx, kind)

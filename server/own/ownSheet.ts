@@ -1,14 +1,11 @@
 import { and, eq, inArray } from 'drizzle-orm'
 import type { OwnSheet } from '#contract/own'
-import { KINDS } from '#contract/portraits'
 import { isSettled } from '#core/orders'
-import { OWN_COLUMNS, OWN_EDITS, ownName, ownSays } from '#core/own'
+import { OWN_COLUMNS, ownName, ownSays } from '#core/own'
 import type { OwnField, OwnKind, OwnValue } from '#core/own'
-import type { Permission } from '#core/people'
-import { can, canAt, maySee, notFound } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
-import { RECORD_TABLES } from '#server/registers'
-import { orders, ownValues, ownVersions, people, requests } from '../tables'
+import { seenThing } from '#server/registers'
+import { orders, ownValues, ownVersions, people } from '../tables'
 import { ownFieldsOf } from './ownFields'
 
 /** What own fields are of: where it stands and what keeps them from being changed. */
@@ -17,34 +14,16 @@ export interface OwnRecord {
   whyNot: string | null
 }
 
-/** What changes own values of a kind. */
-export const ownEdits = (kind: OwnKind): Permission => OWN_EDITS[kind] ?? (KINDS[kind as Exclude<OwnKind, 'requests' | 'orders'>].edit.may as Permission)
-
 /** The record the values are of. @throws ProblemReply 404 when it is not theirs to see */
 export async function ownRecord(db: Reader, who: Asker, kind: OwnKind, id: number): Promise<OwnRecord> {
-  const found = await standing(db, kind, id)
-  if (!found || (found.siteId !== null && !maySee(who, found.siteId))) throw notFound('record')
-  const may = ownEdits(kind)
-  if (!(found.siteId === null ? can(who, may) : canAt(who, may, found.siteId))) return { ...found, whyNot: 'Your role does not include changing this.' }
-  return found
+  const { siteId, retired, mayEdit } = await seenThing(db, who, kind, id)
+  if (!mayEdit) return { siteId, whyNot: 'Your role does not include changing this.' }
+  return { siteId, whyNot: retired ? 'It is retired. Take it into use again to change it.' : kind === 'orders' ? await whySettled(db, id) : null }
 }
 
-async function standing(db: Reader, kind: OwnKind, id: number): Promise<OwnRecord | null> {
-  if (kind === 'orders') {
-    const [row] = await db.select({ siteId: orders.siteId, state: orders.state }).from(orders).where(eq(orders.id, id))
-    return row ? { siteId: row.siteId, whyNot: isSettled(row.state) ? 'The order is settled: what is written of it stays as it is.' : null } : null
-  }
-  if (kind === 'requests') {
-    const [row] = await db.select({ siteId: requests.siteId }).from(requests).where(eq(requests.id, id))
-    return row ? { siteId: row.siteId, whyNot: null } : null
-  }
-  const table = RECORD_TABLES[kind]
-  const [row] = await db
-    .select({ retiredAt: table.retiredAt, ...(table.siteId ? { siteId: table.siteId } : {}) })
-    .from(table)
-    .where(eq(table.id, id))
-  const found = row as { retiredAt: Date | null; siteId?: number } | undefined
-  return found ? { siteId: found.siteId ?? null, whyNot: found.retiredAt ? 'It is retired. Take it into use again to change it.' : null } : null
+async function whySettled(db: Reader, orderId: number): Promise<string | null> {
+  const [row] = await db.select({ state: orders.state }).from(orders).where(eq(orders.id, orderId))
+  return isSettled(row!.state) ? 'The order is settled: what is written of it stays as it is.' : null
 }
 
 /** What stands in these fields of one record, by their names; nothing where nothing was written. */

@@ -10,5 +10,5 @@ export default query(contract.listNotices, async ({ db, who }) => {
     .select({ n: count() })
     .from(notices)
     .where(and(mine, isNull(notices.readAt)))
-  return { rows: rows.map(({ id, sentence, orderId, requestId, at, readAt }) => ({ id, sentence, orderId, requestId, at, readAt })), unread: unread!.n }
+  return { rows: rows.map(({ accountId: _, eventId: __, ...row }) => row), unread: unread!.n }
 })

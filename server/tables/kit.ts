@@ -146,6 +146,8 @@ export const notices = mysqlTable(
     sentence: varchar('sentence', { length: 300 }).notNull(),
     orderId: int('order_id').references(() => orders.id),
     requestId: int('request_id').references(() => requests.id),
+    /** The page it leads to, where that is no request or order. */
+    leadsTo: varchar('leads_to', { length: 80 }),
     at: instant('at').notNull(),
     readAt: instant('read_at'),
   },

@@ -12,6 +12,7 @@ import stopVendorClock from './stopVendorClock'
 import switchVendorStint from './switchVendorStint'
 
 export * from './keeper'
+export { openPass } from './openPass'
 export const routes: Route[] = [
   readPass,
   switchVendorStint,

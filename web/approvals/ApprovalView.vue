@@ -5,6 +5,8 @@ import { useRoute } from 'vue-router'
 import { decideApprovalByLink, readApproval, readApprovalPicture } from '#contract/approvals'
 import type { LinkVerdict } from '#contract/approvals'
 import { formatMinor } from '#core/kit'
+import { listApprovalDocuments, readApprovalDocument } from '#contract/documents'
+import { SharedDocuments } from '#web/documents'
 import { TextEntry, PhonePage, address, call, CallProblem, freshKey, longTime, ProblemNote, useDraft, useLoading } from '#web/kit'
 
 /** Deciding from a mail, on a phone. Opening the page decides nothing: every verdict is confirmed. */
@@ -79,6 +81,7 @@ async function decide(): Promise<void> {
             /></a>
           </div>
         </section>
+        <SharedDocuments :read="() => call(listApprovalDocuments, { token })" :url-of="(fileId) => address(readApprovalDocument, { token, fileId })" />
         <p v-if="it.over" class="card" role="status">
           <strong>{{ it.over }}</strong>
         </p>

@@ -28,10 +28,11 @@ async function markRead(): Promise<void> {
   await notices.load()
 }
 
-async function go(notice: { orderId: number | null; requestId: number | null }): Promise<void> {
+async function go(notice: { orderId: number | null; requestId: number | null; leadsTo: string | null }): Promise<void> {
   open.value = null
   if (notice.orderId) await router.push(`/desk/planning/order/${notice.orderId}`)
   else if (notice.requestId) await router.push(`/desk/triage/request/${notice.requestId}`)
+  else if (notice.leadsTo) await router.push(notice.leadsTo)
 }
 </script>
 

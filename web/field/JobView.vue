@@ -3,10 +3,12 @@ import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
 import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
+import { listJobDocuments, readJobDocument } from '#contract/documents'
 import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
 import { FileEntry, TextEntry, PhonePage, address, call, DecimalField, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
+import { SharedDocuments } from '#web/documents'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
@@ -100,6 +102,7 @@ function openParts(): void {
           @leave="open = null"
         />
         <JobFacts :job="it" />
+        <SharedDocuments :read="() => call(listJobDocuments, { visitId })" :url-of="(fileId) => address(readJobDocument, { visitId, fileId })" />
         <section v-if="it.parts.length" class="card" aria-label="Parts used">
           <h2>Parts used</h2>
           <p v-for="part in it.parts" :key="part.id">{{ Number(part.quantity) }} {{ part.unit }} {{ part.name }}</p>

@@ -4,7 +4,17 @@ import { ref } from 'vue'
 import FieldFrame from './FieldFrame.vue'
 
 /** Files of the device, by one button. The browser's own field does the choosing, out of sight. */
-defineProps<{ id: string; label: string; labelHidden?: boolean; press?: string; accept?: string; multiple?: boolean; disabled?: boolean; hint?: string }>()
+defineProps<{
+  id: string
+  label: string
+  labelHidden?: boolean
+  press?: string
+  accept?: string
+  multiple?: boolean
+  disabled?: boolean
+  hint?: string
+  tiny?: boolean
+}>()
 const emit = defineEmits<{ choose: [files: File[]] }>()
 const field = ref<HTMLInputElement | null>(null)
 function chosen(): void {
@@ -28,7 +38,7 @@ function chosen(): void {
       :disabled="disabled"
       @change="chosen"
     />
-    <NButton :disabled="disabled" @click="field?.click()"
+    <NButton :size="tiny ? 'tiny' : undefined" :disabled="disabled" @click="field?.click()"
       ><slot>{{ press ?? 'Choose a file' }}</slot></NButton
     >
   </FieldFrame>

@@ -1,6 +1,7 @@
 import type { OrderSheet } from '#contract/orders'
 import { isFinished } from '#core/orders'
 import { orderSections as ofDispatch } from '#web/dispatch'
+import { documentsSection } from '#web/documents'
 import { orderSections as ofField } from '#web/field'
 import { orderSections as ofLedger } from '#web/ledger'
 import { ownSection } from '#web/own'
@@ -23,5 +24,6 @@ export const ORDER_SECTIONS: readonly SheetSection<OrderSheet>[] = [
   ...ofDispatch,
   ...ofField,
   ...ofLedger,
+  documentsSection(() => 'orders'),
   { anchor: 'timeline', title: 'Timeline', component: OrderTimeline },
 ]

@@ -1,5 +1,6 @@
 import { defineAsyncComponent } from 'vue'
 import { TransferSection } from '#web/assets'
+import { documentsSection } from '#web/documents'
 import { PlanSection } from '#web/floorplans'
 import { ownSection } from '#web/own'
 import { CrewSection } from '#web/people'
@@ -31,6 +32,7 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
   { anchor: 'reach', title: 'Trades, sites, contacts', shown: ({ register }) => register === 'vendors', component: ReachSection },
   { anchor: 'plan', title: 'On the plan', shown: (record) => stands(record) && (record as { kind?: string }).kind !== 'site', component: PlanSection },
   { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
+  documentsSection(({ register }) => register),
   { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },
   { anchor: 'history', title: 'History', shown: hasOrders, component: DoneSection },
   { anchor: 'cost', title: 'Cost by year', shown: hasOrders, component: defineAsyncComponent(() => import('./CostSection.vue')) },

@@ -4,6 +4,8 @@ import { onUnmounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { answerQuestion, confirmFollow, readTrackedFile, sayNotFixed, trackRequest, uploadTrackedFile, writeAsReporter } from '#contract/requests'
 import type { KeptFile, TrackedRequest } from '#contract/requests'
+import { listTrackedDocuments, readTrackedDocument } from '#contract/documents'
+import { SharedDocuments } from '#web/documents'
 import { TextEntry, PhonePage, address, call, CallProblem, longTime, ProblemNote, useDraft, useLoading } from '#web/kit'
 import FilesField from './FilesField.vue'
 
@@ -94,6 +96,7 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
             </li>
           </ol>
         </div>
+        <SharedDocuments :read="() => call(listTrackedDocuments, { token })" :url-of="(fileId) => address(readTrackedDocument, { token, fileId })" />
         <div v-if="!tracked.value.value.following" class="card">
           <h2>What you told us</h2>
           <p v-if="tracked.value.value.place" class="label">{{ tracked.value.value.place }}</p>

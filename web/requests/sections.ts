@@ -1,5 +1,6 @@
 import type { RequestSheet } from '#contract/requests'
 import { isUndecided } from '#core/requests'
+import { documentsSection } from '#web/documents'
 import { ownSection } from '#web/own'
 import type { SheetSection } from '#web/sheets'
 import BecameSection from './BecameSection.vue'
@@ -22,5 +23,6 @@ export const REQUEST_SECTIONS: readonly SheetSection<RequestSheet>[] = [
   ownSection(() => 'requests'),
   { anchor: 'decided', title: 'What was decided', shown: ({ state }) => !isUndecided(state), component: DecideSection },
   { anchor: 'conversation', title: 'Conversation', component: ConversationSection },
+  documentsSection(() => 'requests'),
   { anchor: 'timeline', title: 'Timeline', component: RequestTimeline },
 ]

@@ -106,7 +106,11 @@ describe('deciding from a mail', () => {
       .trigger('click')
 
   test('opening and pressing Approve send nothing; only confirming does, with the version that was read', async () => {
-    const sent = answering({ 'GET /api/approval/tok': { body: page }, 'POST /api/approval/tok/decide': { body: { ...page, over: 'You have approved it.' } } })
+    const sent = answering({
+      'GET /api/approval/tok/documents': { body: { rows: [] } },
+      'GET /api/approval/tok': { body: page },
+      'POST /api/approval/tok/decide': { body: { ...page, over: 'You have approved it.' } },
+    })
     const view = mount(ApprovalView)
     await settled()
     expect(view.text()).toContain('9,000.00')
@@ -123,6 +127,7 @@ describe('deciding from a mail', () => {
 
   test('sending back waits for what has to change; a change meanwhile is read again before deciding', async () => {
     const sent = answering({
+      'GET /api/approval/tok/documents': { body: { rows: [] } },
       'GET /api/approval/tok': { body: page },
       'POST /api/approval/tok/decide': { status: 409, body: { type: 'about:blank', title: 'Changed', status: 409, detail: 'Changed meanwhile' } },
     })
@@ -135,7 +140,7 @@ describe('deciding from a mail', () => {
     await settled()
     await settled()
     expect(view.text()).toContain('It was changed while you read.')
-    expect(sent.filter((one) => one.method === 'GET')).toHaveLength(2)
+    expect(sent.filter((one) => one.method === 'GET' && one.url.endsWith('/tok'))).toHaveLength(2)
     expect(view.find('form').exists()).toBe(false)
   })
 })

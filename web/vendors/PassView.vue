@@ -5,8 +5,10 @@ import { useRoute } from 'vue-router'
 import * as contract from '#contract/vendors'
 import type { PassSheet } from '#contract/vendors'
 import { formatMinor } from '#core/kit'
-import { FileEntry, PhonePage, call, longTime, ProblemNote, shortTime, showNumbersOf, showTimesOf, useLoading } from '#web/kit'
+import { address, FileEntry, PhonePage, call, longTime, ProblemNote, shortTime, showNumbersOf, showTimesOf, useLoading } from '#web/kit'
 import { ClockCard, FinishForm, JobFacts, NoteForm, usePhoneJob } from '#web/field'
+import { listPassDocuments, readPassDocument } from '#contract/documents'
+import { SharedDocuments } from '#web/documents'
 import BillForm from './BillForm.vue'
 
 /** A vendor's one job, without an account. */
@@ -80,6 +82,7 @@ const mayBill = computed(() => it.value && !it.value.bill && (it.value.orderStat
           </p>
         </section>
         <JobFacts :job="it" />
+        <SharedDocuments :read="() => call(listPassDocuments, { token })" :url-of="(fileId) => address(readPassDocument, { token, fileId })" />
         <section v-if="it.notes.length || it.photos.length" class="card" aria-label="Notes">
           <h2>What you added</h2>
           <p v-for="(one, index) in it.notes" :key="index" class="text">

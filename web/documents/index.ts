@@ -1,0 +1,2 @@
+export { documentsSection } from './section'
+export { default as SharedDocuments } from './SharedDocuments.vue'
