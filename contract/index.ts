@@ -1,5 +1,6 @@
 import * as approvals from '#contract/approvals'
 import * as assets from '#contract/assets'
+import * as cobie from '#contract/cobie'
 import * as dispatch from '#contract/dispatch'
 import * as documents from '#contract/documents'
 import * as field from '#contract/field'
@@ -40,6 +41,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     own,
     floorplans,
     documents,
+    cobie,
     insight,
     preventive,
     setup,

@@ -26,6 +26,8 @@ const PROGRAMS = {
   'exportList.worker': 'server/lists/exportList.worker.ts',
   'readPicture.worker': 'server/kit/readPicture.worker.ts',
   'labels.worker': 'server/places/labels.worker.ts',
+  'readCobie.worker': 'server/cobie/readCobie.worker.ts',
+  'writeCobie.worker': 'server/cobie/writeCobie.worker.ts',
   'readWords.worker': 'server/documents/readWords.worker.ts',
   'readPlanFile.worker': 'server/floorplans/readPlanFile.worker.ts',
   'readTable.worker': 'server/setup/readTable.worker.ts',

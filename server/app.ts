@@ -10,6 +10,7 @@ import helmet from 'helmet'
 import { isOpenDoor } from '#contract/kit'
 import { routes as approvals } from '#server/approvals'
 import { routes as assets } from '#server/assets'
+import { routes as cobie } from '#server/cobie'
 import { routes as dispatch } from '#server/dispatch'
 import { routes as documents } from '#server/documents'
 import { routes as field } from '#server/field'
@@ -52,6 +53,7 @@ export const routes: Route[] = [
   ...own,
   ...floorplans,
   ...documents,
+  ...cobie,
   ...preventive,
   ...insight,
   ...setup,

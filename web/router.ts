@@ -46,6 +46,7 @@ const desk: RouteRecordRaw[] = [
     component: () => import('./floorplans/FloorplanView.vue'),
     meta: { may: 'desk.read', title: 'Floor plans' },
   },
+  { path: '/cobie', name: 'cobie', component: () => import('./cobie/CobieView.vue'), meta: { may: 'registers.edit', title: 'COBie' } },
   { path: '/documents', name: 'documents', component: () => import('./documents/DocumentsView.vue'), meta: { may: 'desk.read', title: 'Documents' } },
   { path: '/transfers', name: 'transfers', component: () => import('./assets/TransfersView.vue'), meta: { may: 'desk.read', title: 'Transfers' } },
   { path: '/preventive', name: 'preventive', component: () => import('./preventive/PreventiveView.vue'), meta: { may: 'desk.read', title: 'Preventive' } },

@@ -1,4 +1,5 @@
 import { ASSET_EVENTS } from '#core/assets'
+import { COBIE_EVENTS } from '#core/cobie'
 import { DOCUMENT_EVENTS } from '#core/documents'
 import { FIELD_EVENTS } from '#core/field'
 import { FLOORPLAN_EVENTS } from '#core/floorplans'
@@ -31,6 +32,7 @@ export const EVENTS = {
   ...ASSET_EVENTS,
   ...FLOORPLAN_EVENTS,
   ...DOCUMENT_EVENTS,
+  ...COBIE_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

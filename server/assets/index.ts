@@ -8,6 +8,7 @@ import listTransfers from './listTransfers'
 import noteAsset from './noteAsset'
 
 export { assetKeeper }
+export * from './insertAssets'
 export { assetMails } from './mails'
 export const routes: Route[] = [
   noteAsset,

@@ -6,12 +6,12 @@ import { logger } from './logger'
 /**
  * Work too heavy for the thread that answers: done by a worker of its own, which starts when it is
  * first needed and ends when nobody has asked for a while; one that `stays` keeps what it has learned
- * and takes up the next task while another waits. `mostHeapMb` keeps what it may heap up, garbage too, within
+ * and takes up the next task while another waits; `idleMs` is how long that is for the others. `mostHeapMb` keeps what it may heap up, garbage too, within
  * bounds. `worker` is its file among the built programs.
  */
 export function inThread<Input, Answer>(
   worker: string,
-  { stays = false, mostHeapMb }: { stays?: boolean; mostHeapMb?: number } = {},
+  { stays = false, mostHeapMb, idleMs = 10_000 }: { stays?: boolean; mostHeapMb?: number; idleMs?: number } = {},
 ): (input: Input, handOver?: Transferable[]) => Promise<Answer> {
   let threads: Piscina | null = null
   return (input, handOver) => {
@@ -21,7 +21,7 @@ export function inThread<Input, Answer>(
         minThreads: stays ? 1 : 0,
         maxThreads: 1,
         ...(mostHeapMb ? { resourceLimits: { maxOldGenerationSizeMb: mostHeapMb, maxYoungGenerationSizeMb: 8 } } : {}),
-        ...(stays ? { concurrentTasksPerWorker: 32, atomics: 'disabled' as const } : { idleTimeout: 10_000 }),
+        ...(stays ? { concurrentTasksPerWorker: 32, atomics: 'disabled' as const } : { idleTimeout: idleMs }),
       }),
     )
     return threads.run(input, { transferList: handOver as never }) as Promise<Answer>

@@ -1,6 +1,7 @@
 import { House } from '../kit'
 import type { Running } from '../kit'
 import { measureBundles } from './bundles'
+import { measureCobie } from './cobie'
 import { measureCrowd } from './crowd'
 import { measureFloorplans } from './floorplans'
 import { measureLists } from './lists'
@@ -29,6 +30,7 @@ const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = 
   { name: 'suggestionsbench', takes: { suggestions: measureSuggestions } },
   { name: 'listsbench', takes: { lists: measureLists } },
   { name: 'screensbench', takes: { screens: measureScreens } },
+  { name: 'cobiebench', takes: { cobie: measureCobie } },
   { name: 'plansbench', takes: { floorplans: measureFloorplans } },
   { name: 'registersbench', takes: { registers: measureRegisters } },
 ]

@@ -50,6 +50,7 @@ offerActs(() => [
   ...STATIONS.map((name, index) => ({ label: `Go to ${STATION_NAMES[name]}`, key: String(index + 1), run: () => goTo(name) })),
   ...(session.can('requests.triage') ? [{ label: 'New call', key: 'n', run: () => (open.value = 'call') }] : []),
   { label: 'Go to Lists', key: '0', run: () => router.push('/lists') },
+  ...(session.can('registers.edit') ? [{ label: 'Open COBie', run: () => router.push('/cobie') }] : []),
   { label: 'Open Documents', run: () => router.push('/documents') },
   { label: 'Open Floor plans', run: () => router.push('/floorplans') },
   { label: 'Open Transfers', run: () => router.push('/transfers') },

@@ -1,0 +1,10 @@
+import { event } from '#core/kit'
+
+export const COBIE_EVENTS = {
+  'cobie.take': event<{ file: string; fresh: number; changed: number; bad: number }>()({
+    says: 'took in a COBie workbook:',
+    about: ({ file, fresh, changed, bad }) => [file, `${fresh ?? 0} new`, `${changed ?? 0} changed`, bad ? `${bad} left out` : ''].filter(Boolean).join(', '),
+    told: null,
+    writes: false,
+  }),
+}

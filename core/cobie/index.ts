@@ -1,0 +1,6 @@
+export * from './sheets'
+export * from './records'
+export * from './write'
+export * from './read'
+export * from './terms'
+export * from './events'
