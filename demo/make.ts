@@ -10,6 +10,7 @@ import { makePeople } from './people'
 import { makePlaces } from './places'
 import { makeAssets, makeCategories, makePayers, makeRules, makeStock, makeVendors } from './register'
 import { makeOwnFields } from './own'
+import { makeOwnStates } from './ownStates'
 import { makeRegisters } from './registers'
 import { Rng } from './rng'
 import { makeViews } from './views'
@@ -44,6 +45,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeFloorplans(world, spaces)
   await makeDocuments(world)
   makeOwnFields(world)
+  makeOwnStates(world)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)
   tellTargets(world)

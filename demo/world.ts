@@ -46,6 +46,7 @@ export const TABLES = [
   'bulletins',
   'bulletinPlaces',
   'articles',
+  'ownStates',
   'orders',
   'requestOrders',
   'orderShares',

@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import { utils, write } from '@e965/xlsx'
 import { By, Key } from 'selenium-webdriver'
 import sharp from 'sharp'
 import { build } from './build.mjs'
@@ -42,6 +43,22 @@ async function takeAll(url, mailUrl) {
     await driver.sleep(700)
     if (!only.length || only.includes(name))
       writeFileSync(path.join(root, 'docs/screenshots', `${name}.png`), Buffer.from(await driver.takeScreenshot(), 'base64'))
+  }
+  /** Phones stand side by side in one picture. */
+  const phones = []
+  const hold = async () => {
+    await phone.sleep(700)
+    phones.push(Buffer.from(await phone.takeScreenshot(), 'base64'))
+  }
+  const keepPhones = async (name) => {
+    const shots = phones.splice(0)
+    if (only.length && !only.includes(name)) return
+    const { width, height } = await sharp(shots[0]).metadata()
+    const gap = 16
+    await sharp({ create: { width: shots.length * (width + gap) - gap, height, channels: 3, background: '#ffffff' } })
+      .composite(shots.map((input, index) => ({ input, left: index * (width + gap), top: 0 })))
+      .png()
+      .toFile(path.join(root, 'docs/screenshots', `${name}.png`))
   }
   const go = async (driver, address) => {
     await driver.get(url + address)
@@ -89,6 +106,23 @@ async function takeAll(url, mailUrl) {
   await desk.findElement(By.xpath("//tbody//td[normalize-space(.)='CH-1']")).click()
   await desk.sleep(1200)
   await keep(desk, 'registers')
+  await go(desk, '/floorplans')
+  await desk.findElement(By.id('plan')).sendKeys('TID-0')
+  await desk.sleep(600)
+  await desk.switchTo().activeElement().sendKeys(Key.ENTER)
+  await desk.sleep(1200)
+  await desk.findElement(By.xpath("//aside//li//button[contains(., 'TID-007')]")).click()
+  await keep(desk, 'floorplan')
+  await go(desk, '/documents?kind=drawing')
+  await desk.findElement(By.xpath("//ul[@aria-label='Documents']//button[contains(., 'TID-0')]")).click()
+  await desk.sleep(2500)
+  await keep(desk, 'documents')
+  await go(desk, '/cobie')
+  const workbook = path.join(folder, 'net-loft.xlsx')
+  writeFileSync(workbook, netLoft())
+  await desk.findElement(By.id('cobie-file')).sendKeys(workbook)
+  await desk.sleep(2500)
+  await keep(desk, 'cobie')
   await go(desk, '/insight')
   await keep(desk, 'insight')
   await go(desk, '/lists')
@@ -123,7 +157,7 @@ async function takeAll(url, mailUrl) {
 
   await go(phone, '/c/SKE')
   await phone.findElement(By.id('place')).sendKeys('studio gan')
-  await keep(phone, 'counter')
+  await hold()
   await phone.findElement(By.css('#found button')).click()
   await phone.sleep(400)
   await phone.findElement(By.css('.bar .n-button--primary-type')).click()
@@ -155,14 +189,50 @@ async function takeAll(url, mailUrl) {
   await phone.findElement(By.css('.bar .n-button--primary-type')).click()
   await phone.sleep(1200)
   await phone.findElement(By.css('a.mine')).click()
-  await keep(phone, 'track')
+  await hold()
+  await go(phone, '/c/SKE')
+  await phone.findElement(By.xpath("//button[normalize-space(.)='From the plan']")).click()
+  await phone.sleep(1500)
+  await hold()
+  await keepPhones('counter')
   await signIn(phone, 'fintan.rosewarne')
-  await keep(phone, 'rounds')
+  await hold()
   const jobs = await phone.findElements(By.css('.job'))
   if (jobs.length) await jobs[0].click()
-  await keep(phone, 'job')
+  await hold()
   await go(phone, await vendorLink(desk, signIn, mailUrl))
-  await keep(phone, 'pass')
+  await hold()
+  await keepPhones('field')
+}
+
+/** A workbook of a made-up building, with a row that cannot be taken. */
+function netLoft() {
+  const book = utils.book_new()
+  const add = (name, rows) => utils.book_append_sheet(book, utils.aoa_to_sheet(rows), name)
+  add('Contact', [
+    ['Email', 'Company'],
+    ['plant@boreal.example', 'Boreal Plant'],
+  ])
+  add('Facility', [
+    ['Name', 'Description'],
+    ['NET', 'Net Loft'],
+  ])
+  add('Floor', [
+    ['Name', 'Description'],
+    ['NET-0', 'Ground floor'],
+  ])
+  add('Space', [
+    ['Name', 'FloorName', 'Description'],
+    ['NET-001', 'NET-0', 'Mending room'],
+    ['NET-002', 'NET-0', 'Drying room'],
+    ['NET-003', 'NET-9', 'Loft'],
+  ])
+  add('Component', [
+    ['Name', 'Space', 'Description', 'Paint code'],
+    ['DRY-1', 'NET-001', 'Dryer north', 'RAL 7035'],
+    ['DRY-2', 'NET-002', 'Dryer south', 'RAL 7035'],
+  ])
+  return write(book, { type: 'buffer', bookType: 'xlsx' })
 }
 
 /** A photo of nothing: a tap on a wall, drawn. */

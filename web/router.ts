@@ -62,6 +62,7 @@ const desk: RouteRecordRaw[] = [
   { path: '/setup/intake', name: 'intakeSetup', component: () => import('./setup/IntakeView.vue'), meta: { may: 'setup.edit', title: 'Setup: intake' } },
   { path: '/setup/rules', name: 'rules', component: () => import('./setup/RulesView.vue'), meta: { may: 'setup.edit', title: 'Setup: deciding' } },
   { path: '/setup/fields', name: 'ownFields', component: () => import('./own/OwnFieldsView.vue'), meta: { may: 'setup.edit', title: 'Setup: own fields' } },
+  { path: '/setup/states', name: 'ownStates', component: () => import('./setup/OwnStatesView.vue'), meta: { may: 'setup.edit', title: 'Setup: own states' } },
   { path: '/setup/tables', name: 'tables', component: () => import('./setup/TableView.vue'), meta: { may: 'setup.edit', title: 'Setup: tables' } },
   { path: '/kept-mail', name: 'keptMail', component: () => import('./requests/KeptMailView.vue'), meta: { may: 'requests.triage', title: 'Kept mail' } },
   { path: '/help-pages', name: 'help', component: () => import('./help/HelpView.vue'), meta: { may: 'desk.read', title: 'Notices and help' } },

@@ -3,7 +3,7 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { GaugeTarget, Instant } from '#contract/kit'
 import { STATIONS } from '#core/orders'
-import type { Station } from '#core/orders'
+import type { OrderState, OwnMark, Station } from '#core/orders'
 
 export interface StationCount {
   station: Station
@@ -46,6 +46,8 @@ export const readStation = endpoint<{ station: Station; since: Instant }, Statio
 export interface Figures {
   byMonth: { month: string; requests: number; finished: number; finishedOnTime: number }[]
   byTrade: { trade: string; open: number; past: number }[]
+  /** How many orders stand in each state of a site's own, under the state of ours. */
+  byOwnState: { id: number; under: OrderState; name: string; mark: OwnMark; orders: number; past: number }[]
   repeats: { assetId: number; tag: string; name: string; repairs: number; warrantyUntil: string | null; costMinor: number }[]
   currency: string
 }

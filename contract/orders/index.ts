@@ -6,6 +6,8 @@ import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, ORDER_STATIONS } from '#core/o
 import type { HoldReason, OrderKind, OrderState, Station } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Consequence, Likelihood, Priority, Severity, Urgency } from '#core/requests'
+export * from './ownStates'
+
 export * from './promises'
 
 export * from './ruleSections'
@@ -29,6 +31,8 @@ export interface OrderLine extends ListLine {
   finished: Instant | null
   closed: Instant | null
   hold: HoldReason | null
+  /** The state of its own it is in. */
+  ownstate: string | null
   contact: string | null
   archived: boolean
   discarded: boolean
@@ -140,12 +144,17 @@ export const editOrder = endpoint<{ id: number; version: number } & OrderFields,
 })
 
 const move = (path: string, says: string, may: 'orders.edit' | 'orders.discard' | 'orders.approve' | 'orders.dispatch' | 'orders.check' | 'ledger.post') =>
-  endpoint<{ id: number; version: number; reason?: string }, Done>({
+  endpoint<{ id: number; version: number; reason?: string; ownStateId?: number }, Done>({
     method: 'POST',
     path: `/api/orders/:id/${path}`,
     says,
     may,
-    input: Joi.object<{ id: number; version: number; reason?: string }, true>({ ...byVersion, reason: field.words(500).allow('') }),
+    input: Joi.object<{ id: number; version: number; reason?: string; ownStateId?: number }, true>({
+      ...byVersion,
+      reason: field.words(500).allow(''),
+      /** A state of the site's own, under the one the move leads to. */
+      ownStateId: field.id(),
+    }),
   })
 
 export const submitOrder = move('submit', 'Submit a complete order for approval.', 'orders.edit')
@@ -179,15 +188,16 @@ export const leaveGroup = endpoint<{ id: number; version: number }, OrderSheet>(
   input: Joi.object<{ id: number; version: number }, true>(byVersion),
 })
 
-export const holdOrder = endpoint<{ id: number; version: number; holdReason: HoldReason; reason: string }, Done>({
+export const holdOrder = endpoint<{ id: number; version: number; holdReason: HoldReason; reason: string; ownStateId?: number }, Done>({
   method: 'POST',
   path: '/api/orders/:id/hold',
   says: 'Put an order on hold.',
   may: 'orders.dispatch',
-  input: Joi.object<{ id: number; version: number; holdReason: HoldReason; reason: string }, true>({
+  input: Joi.object<{ id: number; version: number; holdReason: HoldReason; reason: string; ownStateId?: number }, true>({
     ...byVersion,
     holdReason: field.oneOf(HOLD_REASONS).required(),
     reason: field.words(500).allow(''),
+    ownStateId: field.id(),
   }),
 })
 

@@ -3,7 +3,7 @@ import { endpoint, field } from '#contract/kit'
 import type { GaugeTarget, Instant } from '#contract/kit'
 import type { AttachmentRow, NamedAsset, NamedPlace, TimelineEntry } from '#contract/requests'
 import type { CostKind, StintKind } from '#core/ledger'
-import type { HoldReason, OrderFacts, OrderKind, OrderState, TargetStanding } from '#core/orders'
+import type { HoldReason, OrderFacts, OrderKind, OrderState, OwnMark, TargetStanding } from '#core/orders'
 import type { Consequence, Likelihood, Priority, PriorityRules, Severity, Urgency } from '#core/requests'
 
 export interface GaugeState {
@@ -120,6 +120,8 @@ export interface OrderSheet {
   target: GaugeTarget
   gauge: GaugeState
   holdReason: HoldReason | null
+  /** The state of the site's own it is in, under the one of ours. */
+  ownState: { id: number; name: string; mark: OwnMark } | null
   symptom: string | null
   cause: string | null
   fix: string | null

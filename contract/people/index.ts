@@ -2,6 +2,7 @@ import Joi from 'joi'
 import type { SiteWriting } from '#core/kit'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
+import type { OwnState } from '#core/orders'
 import type { Role } from '#core/people'
 import { ENTERED_CHANNELS } from '#core/requests'
 import type { EnteredChannel } from '#core/requests'
@@ -113,6 +114,8 @@ export interface Vocabulary {
   sites: { id: number; code: string; name: string }[]
   technicians: { id: number; name: string }[]
   vendors: { id: number; name: string; retired: boolean }[]
+  /** States sites have added under ours. */
+  ownStates: (OwnState & { retired: boolean })[]
 }
 
 export const readVocabulary = endpoint<object, Vocabulary>({

@@ -105,6 +105,83 @@ export const readPortraitTimeline = endpoint<OfRecord, { entries: TimelineEntry[
   input: ofRecord,
 })
 
+/** A preventive plan with what is due of it next. */
+export interface PortraitPlan {
+  id: number
+  name: string
+  /** RFC 5545. */
+  rule: string
+  /** The asset it is of, where that is not the record itself. */
+  asset: string | null
+  /** As "2026-11-26"; null while nothing is ahead. */
+  nextOn: string | null
+  late: boolean
+  orderId: number | null
+  orderNumber: string | null
+  lastDoneOn: string | null
+}
+
+/** The newest reading of a meter, and the one before it. */
+export interface PortraitMeter {
+  asset: string
+  unit: string
+  value: string
+  at: Instant
+  before: string | null
+}
+
+export const readPortraitUpkeep = endpoint<OfRecord, { plans: PortraitPlan[]; meters: PortraitMeter[] }>({
+  method: 'GET',
+  path: '/api/registers/:register/:id/upkeep',
+  says: 'The preventive plans of a place or an asset and of what stands below, with what is due next, and the newest readings of its meters.',
+  may: 'desk.read',
+  input: ofRecord,
+})
+
+export interface PortraitMovement {
+  id: number
+  at: Instant
+  kind: 'receipt' | 'issue' | 'return' | 'correction'
+  part: string
+  store: string
+  /** A decimal with its sign; what was issued is negative. */
+  quantity: string
+  unit: string
+  orderId: number | null
+  orderNumber: string | null
+  by: string | null
+}
+
+export const readPortraitMovements = endpoint<
+  OfRecord,
+  { levels: { part: string; store: string; quantity: string; unit: string }[]; rows: PortraitMovement[] }
+>({
+  method: 'GET',
+  path: '/api/registers/:register/:id/movements',
+  says: 'How much of a part lies where, or what lies in a store, and the newest movements.',
+  may: 'desk.read',
+  input: ofRecord,
+})
+
+/** Something said in the conversation of a request about a record. */
+export interface PortraitTalk {
+  id: number
+  requestId: number
+  number: string
+  summary: string
+  at: Instant
+  from: string
+  text: string
+}
+
+export const readPortraitTalk = endpoint<OfRecord, { rows: PortraitTalk[] }>({
+  method: 'GET',
+  path: '/api/registers/:register/:id/talk',
+  says: 'What was said last in conversations about a record, newest first.',
+  may: 'desk.read',
+  input: ofRecord,
+})
+
 /** A place or an asset in the tree in which everything stands. */
 export interface TreeNode {
   type: 'place' | 'asset'

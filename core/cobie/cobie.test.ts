@@ -65,6 +65,7 @@ const knownOf = (it: CobieBuilding): CobieKnown => ({
     { id: 9, kind: 'places', label: 'Key holder', shape: 'person', unit: null, choices: [] },
   ],
   own: {},
+  retired: ['asset ch-9', 'place pum-9', 'part p-9', 'vendor gone@vendor.example'],
   jobs: ['service ch-1'],
   documents: ['manual ch-1'],
 })
@@ -254,6 +255,35 @@ test('what is said in other letters is the same; n/a and empty leave what is the
     ],
   }
   expect(changes(bare, knownOf(it))).toEqual([])
+})
+
+test('what is retired is not made a second time: its row says so, and the others go in', () => {
+  const it = building([plain])
+  const tables = written(it)
+  const told = changes(
+    {
+      ...tables,
+      Contact: [
+        ['Email', 'Company'],
+        ['gone@vendor.example', 'Gone Ltd'],
+      ],
+      Space: [...tables.Space, ['PUM-9', '', '', '', 'PUM-0']],
+      Component: [
+        ['Name', 'Space'],
+        ['CH-9', 'PUM-001'],
+        ['CH-10', 'PUM-001'],
+      ],
+      Spare: [['Name'], ['P-9']],
+    },
+    knownOf(it),
+  )
+  expect(told.map(([sheet, name, standing]) => [sheet, name, standing])).toEqual([
+    ['Contact', 'gone@vendor.example', 'left'],
+    ['Space', 'PUM-9', 'bad'],
+    ['Component', 'CH-9', 'bad'],
+    ['Component', 'CH-10', 'new'],
+    ['Spare', 'P-9', 'left'],
+  ])
 })
 
 test('a workbook of no building, of two, and one whose building is something else', () => {

@@ -24,6 +24,8 @@ export interface CobieKnown {
   ownFields: OwnField[]
   /** By field and code: what stands in it, in words. */
   own: Record<number, Record<string, string>>
+  /** What is retired: "place", "asset", "part", "equipment" or "vendor", and its code, name or mail address in lower case. */
+  retired: string[]
   /** "name tag" of each preventive plan, and "title code" of each document, in lower case. */
   jobs: string[]
   documents: string[]
@@ -191,6 +193,7 @@ class Reading {
   private readonly assetBy: Map<string, CobieKnown['assets'][number]>
   private readonly vendorBy: Map<string, string>
   private readonly serials = new Map<string, string>()
+  private readonly retired: Set<string>
   private building: string | null = null
   /** Codes as they are written in the register, by how they are written here; null for those that cannot be used. */
   private readonly floors = new Map<string, string | null>()
@@ -203,6 +206,7 @@ class Reading {
     private readonly known: CobieKnown,
     private readonly keepUnknown: boolean,
   ) {
+    this.retired = new Set(known.retired)
     this.placeBy = new Map(known.places.map((place) => [folded(place.code), place]))
     this.assetBy = new Map(known.assets.map((asset) => [folded(asset.tag), asset]))
     this.vendorBy = new Map(known.vendors.map(({ name, email }) => [folded(email), name]))
@@ -218,12 +222,19 @@ class Reading {
     if (standing !== 'same') this.rows.push({ sheet, line, name, standing, sentences })
   }
 
+  /** Why something that is retired is not made a second time; null where it is not. */
+  private whyRetired(what: 'place' | 'asset' | 'part' | 'equipment' | 'vendor', code: string): string | null {
+    return this.retired.has(`${what} ${folded(code)}`) ? `${code} is retired here. Take it into use again first.` : null
+  }
+
   facility(line: Line): void {
     const code = line.cell('Name')
     const name = (line.cell('Description') || code).slice(0, 120)
     if (!code || code.length > 32)
       return this.tell('Facility', line, code, 'bad', code ? 'Its name is its code here, and longer than 32 signs.' : 'It has no name.')
     const known = this.placeBy.get(folded(code))
+    const gone = known ? null : this.whyRetired('place', code)
+    if (gone) return this.tell('Facility', line, code, 'bad', gone)
     if (known && !['building', 'grounds'].includes(known.kind))
       return this.tell('Facility', line, code, 'bad', `${known.code} is a ${known.kind} here, not a building.`)
     this.building = known?.code ?? code
@@ -264,7 +275,9 @@ class Reading {
             ? `${known.code} is a ${known.kind} here, not a floor.`
             : known && known.on !== this.building
               ? `${known.code} is a floor of ${known.on} here.`
-              : null
+              : known
+                ? null
+                : this.whyRetired('place', code)
     if (bad) {
       if (!this.floors.has(folded(code))) this.floors.set(folded(code), null)
       return this.tell('Floor', line, code, 'bad', bad)
@@ -290,7 +303,9 @@ class Reading {
                 ? `${known.code} is a ${known.kind} here, not a space.`
                 : known && known.on !== floor
                   ? `It is on ${known.on} here. A space is moved in the tree, so that everybody is told.`
-                  : null
+                  : known
+                    ? null
+                    : this.whyRetired('place', code)
     if (bad) {
       if (!this.spaces.has(folded(code))) this.spaces.set(folded(code), null)
       return this.tell('Space', line, code, 'bad', bad)
@@ -328,6 +343,8 @@ class Reading {
       return this.tell('Contact', line, email, changed ? 'changed' : 'same', ...(changed ? [`Its phone becomes ${phone}.`] : []))
     }
     if (this.known.people.includes(folded(email))) return this.tell('Contact', line, email, 'same')
+    const gone = this.whyRetired('vendor', email) ?? this.whyRetired('vendor', company)
+    if (gone) return this.tell('Contact', line, email, 'left', gone)
     if (!company) return this.tell('Contact', line, email, 'left', 'It is of no company: people are entered under People.')
     const taken = this.known.vendors.find((one) => same(one.name, company)) ?? this.writes.vendors.find((one) => same(one.name, company))
     if (taken)
@@ -414,6 +431,8 @@ class Reading {
     const space = this.spaces.get(folded(first))
     const bad: string[] = []
     if (!tag || tag.length > 32) bad.push('It needs a tag of at most 32 signs: TagNumber, or its name.')
+    const gone = known ? null : this.whyRetired('asset', tag)
+    if (gone) bad.push(gone)
     const before = this.tags.get(folded(tag))
     if (before) bad.push(`Line ${before} has the same tag.`)
     if (typeName && type === undefined) bad.push(`There is no type called “${typeName}” in the workbook.`)
@@ -541,6 +560,8 @@ class Reading {
     const name = (line.cell('Description') || line.cell('Name')).slice(0, 120)
     if (!code || code.length > 32) return this.tell(sheet, line, code, 'bad', `It needs a ${sheet === 'Spare' ? 'number' : 'name'} of at most 32 signs.`)
     const known = (sheet === 'Spare' ? this.known.parts : this.known.equipment).find((one) => same(one.code, code))
+    const gone = known ? null : this.whyRetired(sheet === 'Spare' ? 'part' : 'equipment', code)
+    if (gone) return this.tell(sheet, line, code, 'left', gone)
     const changed = known && known.name !== name
     const named = { id: known?.id ?? null, code: known?.code ?? code, name }
     if (!known || changed) {

@@ -1,5 +1,6 @@
 import { CONDITION_NAMES, OWNER_NAMES, UNIFORMAT } from '#core/assets'
 import { currencyDecimals } from '#core/kit'
+import { frequencyOf } from '#core/preventive'
 import type { CobieAsset, CobieBuilding } from './records'
 import { ATTRIBUTE_FIELDS, COBIE_SHEET_NAMES, cobieColumns, NOTHING } from './sheets'
 import type { AttributeField, CobieSheet, CobieTables } from './sheets'
@@ -142,7 +143,8 @@ export function writeCobie(it: CobieBuilding, by: { email: string }, now: string
       Description: `${name}, ${tag}`,
       Start: startsOn,
       TaskStartUnit: 'day',
-      ...frequencyOf(rule),
+      Frequency: frequencyOf(rule)?.every,
+      FrequencyUnit: frequencyOf(rule)?.unit,
       TaskNumber: tag,
     })),
   )
@@ -214,12 +216,4 @@ function typesOf(assets: CobieAsset[]): { name: string; of: CobieAsset; all: Cob
     taken.set(plain.toLowerCase(), times)
     return { name: times > 1 ? `${plain} (${times})` : plain, of, all }
   })
-}
-
-const UNITS: Record<string, string> = { DAILY: 'day', WEEKLY: 'week', MONTHLY: 'month', YEARLY: 'year' }
-/** How often, from an RRULE of RFC 5545. */
-function frequencyOf(rule: string): { Frequency: string | null; FrequencyUnit: string | null } {
-  const part = (name: string) => new RegExp(`(?:^|;)${name}=([^;]+)`).exec(rule)?.[1]
-  const unit = UNITS[part('FREQ') ?? '']
-  return unit ? { Frequency: part('INTERVAL') ?? '1', FrequencyUnit: unit } : { Frequency: null, FrequencyUnit: null }
 }

@@ -42,6 +42,7 @@ const ORDER_FIELDS: ListField[] = [
   { name: 'finished', label: 'Finished', shape: 'day', sorts: true, shows: true, empties: true },
   { name: 'closed', label: 'Closed', shape: 'day', sorts: true, shows: true, empties: true },
   { name: 'hold', label: 'Waiting for', shape: 'choice', choices: HOLD_REASON_NAMES, groups: true, shows: true, empties: true },
+  { name: 'ownstate', label: 'Own state', shape: 'named', register: 'ownState', groups: true, shows: true, empties: true },
   { name: 'consequence', label: 'Who is affected', shape: 'choice', choices: CONSEQUENCE_NAMES, empties: true },
   { name: 'urgency', label: 'How soon', shape: 'choice', choices: URGENCY_NAMES, empties: true },
   { name: 'contact', label: 'Contact', shape: 'text', shows: true, empties: true },

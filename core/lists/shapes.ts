@@ -2,7 +2,7 @@ import type { Permission } from '#core/people'
 import type { NamedKind } from '#core/registers'
 
 /** What a field named by id refers to. */
-export type Register = NamedKind | 'category' | 'trade' | 'technician' | 'site'
+export type Register = NamedKind | 'category' | 'trade' | 'technician' | 'site' | 'ownState'
 
 /**
  * How a field is asked about: one of a few, one of a register, words, yes and no, or a span: of money in minor units, of

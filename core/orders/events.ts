@@ -7,6 +7,8 @@ export interface MoveFacts {
   label: string
   /** Technicians who were sent and are no longer. */
   taken: number[]
+  /** The state of its own it was put into with the move. */
+  ownState: string
   /** Decided from a mail, and for whom somebody decided who stands in. */
   by: 'mail'
   actingFor: string
@@ -19,7 +21,9 @@ interface DispatchFacts extends MoveFacts {
   visitId: number | null
   visitKind: string
 }
-const move = event<MoveFacts>()
+/** What stands behind a move, besides its reason. */
+const about = ({ ownState }: Partial<MoveFacts>): string => (ownState ? ownState : '')
+const move = <const Rule extends Parameters<ReturnType<typeof event<MoveFacts>>>[0]>(rule: Rule) => event<MoveFacts>()({ about, ...rule })
 
 const ORDER_MOVE_EVENTS = {
   'order.submit': move({ says: 'submitted it for approval', told: null, writes: true }),
@@ -48,6 +52,18 @@ const ORDER_MOVE_EVENTS = {
 /** What can happen to an order. */
 export const ORDER_EVENTS = {
   ...ORDER_MOVE_EVENTS,
+  'order.ownState': event<{ from: string | null; to: string | null }>()({
+    says: 'said more exactly:',
+    about: ({ from, to }) => to ?? `no longer ${from ?? ''}`,
+    told: null,
+    writes: false,
+  }),
+  'order.ownStates': event<{ name: string; what: 'added' | 'changed' | 'retired' | 'restored' }>()({
+    says: 'changed an own state:',
+    about: ({ name, what }) => [name, what].filter(Boolean).join(', '),
+    told: null,
+    writes: false,
+  }),
   'order.create': event<{ request: string; plan: boolean }>()({ says: 'made the order', told: null, writes: false }),
   'order.edit': event<{ fields: ChangedFields }>()({ says: 'changed the order', told: null, writes: true }),
   'order.question': event<{ by: 'mail' }>()({ says: 'asked before deciding', told: null, writes: true, talk: true }),

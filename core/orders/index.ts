@@ -1,3 +1,4 @@
+export * from './ownStates'
 export * from './states'
 export * from './editing'
 export * from './facts'

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, isNull, like, sql } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNotNull, isNull, like, sql } from 'drizzle-orm'
 import type { CobieAsset, CobieBuilding, CobieKnown, CobieOwn } from '#core/cobie'
 import { areaOf } from '#core/floorplans'
 import { OWN_COLUMNS, ownSays } from '#core/own'
@@ -241,7 +241,33 @@ export async function cobieKnown(db: Db, siteId: number): Promise<CobieKnown> {
     equipment: equipmentRows,
     ownFields: fields,
     own,
+    retired: await retiredAt(db, siteId),
     jobs: jobs.map(({ name, tag }) => `${name} ${tag}`.toLowerCase()),
     documents: files.map(({ title, on, recordId }) => `${title} ${codes[on].get(recordId)}`.toLowerCase()),
   }
+}
+
+/** Codes, tags and names that are retired, and so are not made a second time. */
+async function retiredAt(db: Db, siteId: number): Promise<string[]> {
+  const [placeRows, assetRows, partRows, equipmentRows, vendorRows] = await Promise.all([
+    db
+      .select({ code: places.code })
+      .from(places)
+      .where(and(eq(places.siteId, siteId), isNotNull(places.retiredAt))),
+    db
+      .select({ code: assets.tag })
+      .from(assets)
+      .where(and(eq(assets.siteId, siteId), isNotNull(assets.retiredAt))),
+    db.select({ code: parts.code }).from(parts).where(isNotNull(parts.retiredAt)),
+    db.select({ code: equipment.tag }).from(equipment).where(isNotNull(equipment.retiredAt)),
+    db.select({ code: vendors.name, email: vendors.email }).from(vendors).where(isNotNull(vendors.retiredAt)),
+  ])
+  const named = (what: string, rows: { code: string }[]) => rows.map(({ code }) => `${what} ${code}`.toLowerCase())
+  return [
+    ...named('place', placeRows),
+    ...named('asset', assetRows),
+    ...named('part', partRows),
+    ...named('equipment', equipmentRows),
+    ...vendorRows.flatMap(({ code, email }) => [`vendor ${code}`.toLowerCase(), `vendor ${email}`.toLowerCase()]),
+  ]
 }

@@ -1,7 +1,7 @@
 import { read as readWorkbook, utils } from '@e965/xlsx'
 import { cleanText } from '#core/kit'
 import { COBIE_SHEET_NAMES, readCobie } from '#core/cobie'
-import type { CobieSheet, CobieStanding, CobieTables, ReadCobie } from '#core/cobie'
+import type { CobieStanding, CobieTables, ReadCobie } from '#core/cobie'
 import { openDatabase } from '#server/kit'
 import { cobieKnown } from './gather'
 

@@ -3,7 +3,7 @@ import * as contract from '#contract/insight'
 import { query, standsLike, withinSites } from '#server/kit'
 import { costByOrder } from '#server/ledger'
 import { OVER_STATES } from '#core/orders'
-import { assets, orders, requests, trades } from '../tables'
+import { assets, orders, ownStates, requests, trades } from '../tables'
 
 const REPEAT_DAYS = 90
 const REPEATED = 3
@@ -37,6 +37,20 @@ export default query(contract.readFigures, async ({ db, who, now }) => {
     .where(and(notInArray(orders.state, OVER_STATES), isNull(orders.discardedAt), withinSites(who, orders.siteId)))
     .groupBy(trades.id)
     .orderBy(asc(trades.name))
+  const byOwnState = await db
+    .select({
+      id: ownStates.id,
+      under: ownStates.under,
+      name: ownStates.name,
+      mark: ownStates.mark,
+      orders: sql<string>`count(*)`,
+      past: sql<string>`sum(${standsLike('past', sql`coalesce(${orders.finishedAt}, ${orders.clockStoppedAt}, ${now})`, orders)})`,
+    })
+    .from(ownStates)
+    .innerJoin(orders, and(eq(orders.ownStateId, ownStates.id), eq(orders.state, ownStates.under)))
+    .where(and(isNull(orders.discardedAt), withinSites(who, orders.siteId)))
+    .groupBy(ownStates.id)
+    .orderBy(asc(ownStates.id))
   const repeats = await db
     .select({ assetId: assets.id, tag: assets.tag, name: assets.name, warrantyUntil: assets.warrantyUntil, repairs: sql<string>`count(*)`.as('repairs') })
     .from(orders)
@@ -71,6 +85,7 @@ export default query(contract.readFigures, async ({ db, who, now }) => {
       return { month: row.month, requests: Number(row.n), finished: Number(done?.n ?? 0), finishedOnTime: Number(done?.onTime ?? 0) }
     }),
     byTrade: byTrade.map((row) => ({ trade: row.trade, open: Number(row.open), past: Number(row.past) })),
+    byOwnState: byOwnState.map((row) => ({ ...row, orders: Number(row.orders), past: Number(row.past) })),
     repeats: repeats.map((row) => ({ ...row, repairs: Number(row.repairs), costMinor: costOf(row.assetId) })),
     currency: 'EUR',
   }

@@ -34,6 +34,7 @@ const ORDER_GROUPS: Record<string, MySqlColumn | SQL> = {
   lead: orders.leadId,
   supervisor: orders.supervisorId,
   hold: orders.holdReason,
+  ownstate: orders.ownStateId,
 }
 const REQUEST_GROUPS: Record<string, MySqlColumn | SQL> = {
   state: requests.state,

@@ -4,7 +4,7 @@ import { askedField } from '#core/lists'
 import type { ListAsk, Register } from '#core/lists'
 import { withinSites } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
-import { accounts, assets, categories, payers, people, places, sites, teams, technicians, trades, vendors } from '../tables'
+import { accounts, assets, categories, ownStates, payers, people, places, sites, teams, technicians, trades, vendors } from '../tables'
 
 type Named = { id: number; name: string }
 const coded = (code: unknown, name: unknown): SQL<string> => sql<string>`concat(${code}, ' ', ${name})`
@@ -22,6 +22,7 @@ export const NAMES: Record<Register, (db: Reader, ids: number[], who: Pick<Asker
       .where(and(inArray(assets.id, ids), withinSites(who, assets.siteId))),
   category: (db, ids) => db.select({ id: categories.id, name: categories.name }).from(categories).where(inArray(categories.id, ids)),
   trade: (db, ids) => db.select({ id: trades.id, name: trades.name }).from(trades).where(inArray(trades.id, ids)),
+  ownState: (db, ids) => db.select({ id: ownStates.id, name: ownStates.name }).from(ownStates).where(inArray(ownStates.id, ids)),
   team: (db, ids) => db.select({ id: teams.id, name: teams.name }).from(teams).where(inArray(teams.id, ids)),
   account: (db, ids) =>
     db.select({ id: accounts.id, name: people.name }).from(accounts).innerJoin(people, eq(people.id, accounts.personId)).where(inArray(accounts.id, ids)),

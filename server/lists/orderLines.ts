@@ -36,6 +36,7 @@ export const ORDER_CONDITIONS: Record<string, Condition> = {
   asset: byValue(orders.assetId),
   category: byValue(orders.categoryId),
   trade: byValue(orders.tradeId),
+  ownstate: byValue(orders.ownStateId),
   team: byValue(orders.teamId),
   lead: byValue(orders.leadId),
   supervisor: byValue(orders.supervisorId),

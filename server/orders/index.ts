@@ -24,6 +24,8 @@ import resumeOrder from './resumeOrder'
 import sendBackOrder from './sendBackOrder'
 import submitOrder from './submitOrder'
 
+import { ownStateRoutes } from './ownStates'
+
 export * from './asks'
 export * from './ruleBook'
 export * from './promises'
@@ -48,6 +50,7 @@ export * from './mails'
 export * from './works'
 export * from './orderOf'
 export const routes: Route[] = [
+  ...ownStateRoutes,
   listOrders,
   readOrder,
   readAgreement,

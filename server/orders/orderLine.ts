@@ -2,7 +2,7 @@ import { eq, inArray, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { OrderLine } from '#contract/orders'
 import type { Outgoing, Reader } from '#server/kit'
-import { accounts, assets, categories, orders, orderShares, payers, people, places, sites, teams, trades, visits } from '../tables'
+import { accounts, assets, categories, orders, orderShares, ownStates, payers, people, places, sites, teams, trades, visits } from '../tables'
 import { gaugeTarget } from './targetOf'
 import { whoIsOn } from './whoIsOn'
 
@@ -36,6 +36,7 @@ const select = (db: Reader) =>
       archived: orders.archived,
       estimateMinor: orders.estimateMinor,
       holdReason: orders.holdReason,
+      ownState: ownStates.name,
       contactName: orders.contactName,
       outsideReference: orders.outsideReference,
       currency: sites.currency,
@@ -54,6 +55,7 @@ const select = (db: Reader) =>
       >`(select group_concat(${payers.code} order by ${orderShares.position} separator ', ') from ${orderShares} join ${payers} on ${payers.id} = ${orderShares.payerId} where ${orderShares.orderId} = ${orders.id})`,
     })
     .from(orders)
+    .leftJoin(ownStates, eq(ownStates.id, orders.ownStateId))
     .leftJoin(sites, eq(sites.id, orders.siteId))
     .leftJoin(places, eq(places.id, orders.placeId))
     .leftJoin(assets, eq(assets.id, orders.assetId))
@@ -101,6 +103,7 @@ function toLine(row: Found): Outgoing<OrderLine> {
     finished: row.finishedAt,
     closed: row.closedAt,
     hold: row.holdReason,
+    ownstate: row.ownState,
     contact: row.contactName,
     reference: row.outsideReference,
     archived: row.archived,

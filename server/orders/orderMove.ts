@@ -9,11 +9,13 @@ import { orders } from '../tables'
 import { factsOf } from './facts'
 import type { OrderRecord } from './orderRecord'
 import { lockOrder } from './lockOrder'
+import { ownStateFor } from './ownStates'
 
 interface MoveInput {
   id: number
   version: number
   reason?: string
+  ownStateId?: number
 }
 
 export interface Moving<Input> extends CommandContext<Input> {
@@ -35,8 +37,10 @@ export function orderMove<Input extends MoveInput>(endpoint: Endpoint<Input, Don
     const facts = await factsOf(tx, order, who, now)
     const to = moveOrder(facts, move, input.reason ?? null)
     const details: Record<string, unknown> = {}
+    const own = await ownStateFor(tx, order.siteId, to, input.ownStateId)
+    if (own) details.ownState = own.name
     const more = also ? await also({ ...context, order, facts, to, details }) : {}
-    return await saveMove(tx, who, now, order, move, to, input.reason ?? null, more, details)
+    return await saveMove(tx, who, now, order, move, to, input.reason ?? null, own ? { ...more, ownStateId: own.id } : more, details)
   }
   makers.set(move, make as Maker)
   return command(endpoint, make)
@@ -68,7 +72,7 @@ export async function saveMove(
   const version = order.version + 1
   await tx
     .update(orders)
-    .set({ ...more, state: to, version })
+    .set({ ownStateId: null, ...more, state: to, version })
     .where(eq(orders.id, order.id))
   const label = ORDER_MOVES[move].label
   await recordEvent(tx, who, now, {

@@ -5,7 +5,7 @@ import type { OrderSheet, PostingRow, StintRow, VisitRow } from '#contract/order
 import { maySee, notFound, query, statement } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { placeAmong, placesOn } from '#server/places'
-import { assets, orders, places, requestOrders, requests, sites } from '../tables'
+import { assets, orders, ownStates, places, requestOrders, requests, sites } from '../tables'
 import { gaugeOf, gaugeTarget } from './targetOf'
 import { readOrderRows } from './orderRows'
 import type { OrderRows } from './orderRows'
@@ -59,6 +59,7 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     target: gaugeTarget(order),
     gauge: gaugeOf(order, site.calendar, now),
     holdReason: order.holdReason,
+    ownState: found.ownState,
     symptom: order.symptom,
     cause: order.cause,
     fix: order.fix,
@@ -92,6 +93,7 @@ const findOrder = statement(['id'], (db, { id }) => {
       order: orders,
       site: { id: sites.id, zone: sites.zone, currency: sites.currency, calendar: sites.calendar },
       asset: { id: assets.id, tag: assets.tag, name: assets.name },
+      ownState: { id: ownStates.id, name: ownStates.name, mark: ownStates.mark },
       lead: { id: lead.id, number: lead.number, summary: lead.summary },
       placePath: places.path,
       assetPlacePath: assetPlace.path,
@@ -102,6 +104,7 @@ const findOrder = statement(['id'], (db, { id }) => {
     .leftJoin(places, eq(places.id, orders.placeId))
     .leftJoin(assets, eq(assets.id, orders.assetId))
     .leftJoin(assetPlace, eq(assetPlace.id, assets.placeId))
+    .leftJoin(ownStates, eq(ownStates.id, orders.ownStateId))
     .leftJoin(lead, eq(lead.id, orders.leadOrderId))
     .where(eq(orders.id, id))
 })

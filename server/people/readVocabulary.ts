@@ -2,7 +2,7 @@ import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/people'
 import type { Role } from '#core/people'
-import { accountRoles, accounts, categories, payers, people, sites, teams, technicians, trades, vendors } from '../tables'
+import { accountRoles, accounts, categories, ownStates, payers, people, sites, teams, technicians, trades, vendors } from '../tables'
 import { query, withinSites } from '#server/kit'
 
 /** What is retired keeps its name where it stands, and is not chosen any more. */
@@ -36,7 +36,7 @@ export default query(contract.readVocabulary, async ({ db, who }) => {
     person.roles.push(role)
     byAccount.set(id, person)
   }
-  const [technicianRows, vendorRows] = await Promise.all([
+  const [technicianRows, vendorRows, ownStateRows] = await Promise.all([
     db
       .select({ id: technicians.id, name: people.name })
       .from(technicians)
@@ -48,6 +48,18 @@ export default query(contract.readVocabulary, async ({ db, who }) => {
       .select({ id: vendors.id, name: vendors.name, retired: retired(vendors.retiredAt) })
       .from(vendors)
       .orderBy(asc(vendors.name)),
+    db
+      .select({
+        id: ownStates.id,
+        siteId: ownStates.siteId,
+        under: ownStates.under,
+        name: ownStates.name,
+        mark: ownStates.mark,
+        retired: retired(ownStates.retiredAt),
+      })
+      .from(ownStates)
+      .where(withinSites(who, ownStates.siteId))
+      .orderBy(asc(ownStates.id)),
   ])
   return {
     trades: tradeRows,
@@ -58,5 +70,6 @@ export default query(contract.readVocabulary, async ({ db, who }) => {
     sites: siteRows,
     technicians: technicianRows,
     vendors: vendorRows,
+    ownStates: ownStateRows,
   }
 })

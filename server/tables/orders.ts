@@ -1,15 +1,31 @@
 import { boolean, decimal, index, int, json, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
-import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, TARGET_CLOCKS } from '#core/orders'
+import { HOLD_REASONS, ORDER_KINDS, ORDER_STATES, OWN_MARKS, TARGET_CLOCKS } from '#core/orders'
 import type { RuleSection } from '#core/orders'
 import { CONSEQUENCES, LIKELIHOODS, PRIORITIES, SEVERITIES, URGENCIES } from '#core/requests'
-import { basisPoints, id, instant, minor, version } from './columns'
+import { basisPoints, id, instant, inUse, minor, version } from './columns'
 import { payers } from './ledger'
 import { accounts, teams, trades } from './people'
 import { assets } from './assets'
 import { places, sites } from './places'
 import { categories } from './requests'
 import { vendors } from './vendors'
+
+/** States a site has added under ours. */
+export const ownStates = mysqlTable(
+  'own_state',
+  {
+    id: id(),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
+    under: varchar('under', { length: 12, enum: ORDER_STATES }).notNull(),
+    name: varchar('name', { length: 40 }).notNull(),
+    mark: varchar('mark', { length: 12, enum: OWN_MARKS }).notNull(),
+    ...inUse(),
+  },
+  (table) => [index('own_state_under').on(table.siteId, table.under)],
+)
 
 export const orders = mysqlTable(
   'work_order',
@@ -63,6 +79,8 @@ export const orders = mysqlTable(
     /** Who would be sent for: the vendor of the asset, unless somebody chose another. */
     vendorId: int('vendor_id').references(() => vendors.id),
     holdReason: varchar('hold_reason', { length: 12, enum: HOLD_REASONS }),
+    /** Under the state it is in; every move leaves it behind. */
+    ownStateId: int('own_state_id').references(() => ownStates.id),
     symptom: varchar('symptom', { length: 80 }),
     cause: varchar('cause', { length: 80 }),
     fix: varchar('fix', { length: 80 }),
@@ -78,6 +96,7 @@ export const orders = mysqlTable(
   (table) => [
     uniqueIndex('order_number').on(table.siteId, table.number),
     index('order_numbered').on(table.number),
+    index('order_own_state').on(table.ownStateId, table.completionDueAt, table.id),
     index('order_queue').on(table.state, table.completionDueAt, table.id),
     index('order_priority').on(table.state, table.priorityRank, table.completionDueAt, table.id),
     index('order_place').on(table.placeId, table.createdAt),

@@ -53,6 +53,7 @@ const VIEWS: [who: string, address: string | (() => string), words: string][] = 
   ['administrator', '/setup/rules', 'What makes a priority'],
   ['administrator', '/setup/intake', 'What requests are about'],
   ['administrator', '/setup/fields', 'R-1234ze'],
+  ['administrator', '/setup/states', 'Waiting for the tide'],
   ['administrator', '/setup/tables', 'A CSV file with a heading line'],
   ['administrator', '/help-pages', 'Help articles'],
   ['coordinator', '/kept-mail', 'Mail that made no request'],

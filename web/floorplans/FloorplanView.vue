@@ -122,7 +122,7 @@ const called = computed(() => (plan.value ? `${plan.value.place.code} ${plan.val
                 >
               </h2>
               <p>
-                {{ workSays(space) || 'Nothing is open here.' }}
+                {{ workSays(space) ? `${workSays(space)}.` : 'Nothing is open here.' }}
                 <template v-if="space.shape"> {{ writtenAs('quantity', areaOf(space.shape).toFixed(1)) }} m².</template>
                 <template v-else> It is not drawn.</template>
               </p>
@@ -135,7 +135,8 @@ const called = computed(() => (plan.value ? `${plan.value.place.code} ${plan.val
                 >
               </h2>
               <p>
-                {{ workSays(asset) || 'Nothing is open on it.' }}<template v-if="standsIn"> Stands in {{ standsIn.code }} {{ standsIn.name }}.</template>
+                {{ workSays(asset) ? `${workSays(asset)}.` : 'Nothing is open on it.'
+                }}<template v-if="standsIn"> Stands in {{ standsIn.code }} {{ standsIn.name }}.</template>
               </p>
               <div v-if="mayEdit" class="acts">
                 <template v-if="moving">

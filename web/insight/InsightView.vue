@@ -3,7 +3,9 @@ import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, T
 import { nextTick, onUnmounted, ref, watch } from 'vue'
 import { readFigures } from '#contract/insight'
 import { formatMinor } from '#core/kit'
-import { dayOf, ProblemNote, RecordLink, theme, useRead } from '#web/kit'
+import { RouterLink } from 'vue-router'
+import { ORDER_STATE_NAMES } from '#core/orders'
+import { dayOf, OwnMark, ProblemNote, RecordLink, theme, useRead } from '#web/kit'
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip)
 const figures = useRead(readFigures, {})
@@ -115,6 +117,29 @@ function draw(): void {
             <tr v-for="row in figures.value.value.byTrade" :key="row.trade">
               <td>{{ row.trade }}</td>
               <td class="amount">{{ row.open }}</td>
+              <td class="amount" :class="{ wrong: row.past }">{{ row.past }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+      <section v-if="figures.value.value.byOwnState.length" aria-label="Own states">
+        <h2>How it stands more exactly</h2>
+        <table class="plain-table">
+          <thead>
+            <tr>
+              <th>Own state</th>
+              <th>Under</th>
+              <th class="amount">Orders</th>
+              <th class="amount">Past target</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in figures.value.value.byOwnState" :key="row.id">
+              <td><OwnMark :mark="row.mark" /> {{ row.name }}</td>
+              <td>{{ ORDER_STATE_NAMES[row.under] }}</td>
+              <td class="amount">
+                <RouterLink :to="`/lists/orders?state=${row.under}&ownstate=${row.id}`">{{ row.orders }}</RouterLink>
+              </td>
               <td class="amount" :class="{ wrong: row.past }">{{ row.past }}</td>
             </tr>
           </tbody>

@@ -14,6 +14,11 @@ export const useVocabulary = defineStore('vocabulary', () => {
     asked ??= call(readVocabulary, {}).then((found) => void (lists.value = found))
     return asked
   }
+  /** What was changed in Setup is offered at once. */
+  function reload(): Promise<void> {
+    asked = null
+    return ensure()
+  }
   const choices = (pick: (all: Vocabulary) => { id: number; name: string; code?: string; retired?: boolean }[]): Choice[] =>
     lists.value
       ? pick(lists.value).map((one) => ({
@@ -22,7 +27,7 @@ export const useVocabulary = defineStore('vocabulary', () => {
           disabled: !!one.retired,
         }))
       : []
-  return { lists, ensure, choices }
+  return { lists, ensure, reload, choices }
 })
 
 export async function placeChoices(q: string): Promise<Choice[]> {

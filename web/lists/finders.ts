@@ -12,6 +12,8 @@ export function finderFor(register: Register): { find?: (text: string) => Promis
       return listed([], (all) => all.categories)
     case 'trade':
       return listed([], (all) => all.trades)
+    case 'ownState':
+      return listed([], (all) => all.ownStates)
     case 'technician':
       return listed([], (all) => all.technicians)
     case 'site':

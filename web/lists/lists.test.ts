@@ -59,6 +59,7 @@ const line = (id: number, more: Partial<OrderLine> = {}): OrderLine => ({
   finished: null,
   closed: null,
   hold: null,
+  ownstate: null,
   contact: null,
   archived: false,
   discarded: false,

@@ -11,6 +11,7 @@ import type { OfferedMove } from '#web/sheets'
 import { provideOrderFields, useOrderFields } from './orderFields'
 import { ORDER_SECTIONS } from './sections'
 import { sharesSay } from './sharesSay'
+import OwnStatePick from './OwnStatePick.vue'
 import { useOrderMoves } from './useOrderMoves'
 
 /** The Sheet of an order: its head, what is decided where it stands, its facts, and what belongs to it. */
@@ -96,9 +97,10 @@ function showValue(field: string, value: unknown): string {
   <article v-else class="order">
     <header class="head">
       <p class="line">
-        <span class="mono">{{ it.number }}</span><StageRing :state="it.state" :held-from="it.facts.heldFrom" /><PriorityBar
-          :priority="it.priority"
-        /><TargetGauge :target="it.target" wide /><OthersHere :id="it.id" type="order" />
+        <span class="mono">{{ it.number }}</span><StageRing :state="it.state" :held-from="it.facts.heldFrom" /><OwnStatePick
+          :order="it"
+          @changed="sheet.load"
+        /><PriorityBar :priority="it.priority" /><TargetGauge :target="it.target" wide /><OthersHere :id="it.id" type="order" />
       </p>
       <h1 :title="it.summary">{{ it.summary }}</h1>
       <MoveBar :moves="offered" :busy="busy" @go="go" @jump="jumpTo" />

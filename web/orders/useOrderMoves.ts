@@ -4,9 +4,10 @@ import * as contract from '#contract/orders'
 import { HOLD_REASON_NAMES, HOLD_REASONS, INVERSE_MOVES, neededReason, offeredMoves } from '#core/orders'
 import type { HoldReason, OrderMove } from '#core/orders'
 import { isSettled } from '#core/orders'
-import { call, useSession, useUndo } from '#web/kit'
+import { call, useSession, useUndo, useVocabulary } from '#web/kit'
 import { sayRefusal } from '#web/sheets'
 import type { OfferedMove } from '#web/sheets'
+import { ownStateChoices } from './ownStateChoices'
 
 const CALLS: Partial<Record<OrderMove, typeof contract.submitOrder>> = {
   submit: contract.submitOrder,
@@ -42,6 +43,8 @@ const SAID: Partial<Record<OrderMove, string>> = {
 /** What can be made of an order by who looks at it: the moves, and how each is made, said and taken back. */
 export function useOrderMoves(order: Ref<contract.OrderSheet | null>, reload: () => Promise<void>) {
   const session = useSession()
+  const words = useVocabulary()
+  void words.ensure()
   const said = useUndo()
   const busy = ref(false)
 
@@ -61,6 +64,10 @@ export function useOrderMoves(order: Ref<contract.OrderSheet | null>, reload: ()
           answers,
           reasonLabel: rule.reasonLabel,
           onward: ONWARD.includes(move),
+          own: ownStateChoices(words.lists?.ownStates, it.site.id, typeof rule.to === 'function' ? rule.to(it.facts) : rule.to).map(({ id, name }) => ({
+            value: id,
+            label: name,
+          })),
           ...(move === 'hold' ? { choices: { name: 'What for', options: HOLD_REASONS.map((one) => ({ value: one, label: HOLD_REASON_NAMES[one] })) } } : {}),
         }
       })
@@ -68,7 +75,7 @@ export function useOrderMoves(order: Ref<contract.OrderSheet | null>, reload: ()
     return mayArchive ? [...offered, { move: 'archive', label: 'Archive', key: 'i', reasons: [], reason: 'none' }] : offered
   })
 
-  async function go(name: string, { reason, choice }: { reason?: string; choice?: string }): Promise<void> {
+  async function go(name: string, { reason, choice, ownStateId }: { reason?: string; choice?: string; ownStateId?: number }): Promise<void> {
     const { id, version, number } = order.value!
     if (name === 'archive') return archive()
     const move = name as OrderMove
@@ -76,8 +83,8 @@ export function useOrderMoves(order: Ref<contract.OrderSheet | null>, reload: ()
     try {
       const done =
         move === 'hold'
-          ? await call(contract.holdOrder, { id, version, holdReason: choice as HoldReason, reason: reason ?? '' })
-          : await call(CALLS[move]!, { id, version, reason })
+          ? await call(contract.holdOrder, { id, version, holdReason: choice as HoldReason, reason: reason ?? '', ownStateId })
+          : await call(CALLS[move]!, { id, version, reason, ownStateId })
       said.say(`${number} ${SAID[move]}.`, inverseOf(move, id, done.version))
     } catch (error) {
       sayRefusal(error)

@@ -12,7 +12,10 @@ import FactsSection from './FactsSection.vue'
 import KnowsSection from './KnowsSection.vue'
 import OpenSection from './OpenSection.vue'
 import RecordTimeline from './RecordTimeline.vue'
+import MovementsSection from './MovementsSection.vue'
+import TalkSection from './TalkSection.vue'
 import TreeSection from './TreeSection.vue'
+import UpkeepSection from './UpkeepSection.vue'
 
 const hasOrders = ({ register }: AnyRecord) => !['stores'].includes(register)
 const stands = ({ register }: AnyRecord) => register === 'places' || register === 'assets'
@@ -34,8 +37,11 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
   { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
   documentsSection(({ register }) => register),
   { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },
+  { anchor: 'upkeep', title: 'Plans and dues', shown: stands, component: UpkeepSection },
+  { anchor: 'movements', title: 'Stock and movements', shown: ({ register }) => register === 'parts' || register === 'stores', component: MovementsSection },
   { anchor: 'history', title: 'History', shown: hasOrders, component: DoneSection },
   { anchor: 'cost', title: 'Cost by year', shown: hasOrders, component: defineAsyncComponent(() => import('./CostSection.vue')) },
   { anchor: 'knows', title: 'Who knows it', shown: (record) => stands(record), component: KnowsSection },
+  { anchor: 'talk', title: 'Conversations', shown: (record) => stands(record) || record.register === 'people', component: TalkSection },
   { anchor: 'timeline', title: 'Timeline', component: RecordTimeline },
 ]

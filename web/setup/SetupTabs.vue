@@ -4,6 +4,7 @@
     <RouterLink to="/setup/rules" :aria-current="$route.path === '/setup/rules' ? 'page' : undefined">Deciding</RouterLink>
     <RouterLink to="/setup/intake" :aria-current="$route.path === '/setup/intake' ? 'page' : undefined">Intake</RouterLink>
     <RouterLink to="/setup/fields" :aria-current="$route.path === '/setup/fields' ? 'page' : undefined">Own fields</RouterLink>
+    <RouterLink to="/setup/states" :aria-current="$route.path === '/setup/states' ? 'page' : undefined">Own states</RouterLink>
     <RouterLink to="/setup/tables" :aria-current="$route.path === '/setup/tables' ? 'page' : undefined">People and places from a table</RouterLink>
   </nav>
 </template>

@@ -15,7 +15,7 @@ const MORE_WIDE = 56
  * The rest is one press away, with why it is not possible; a reason jumps to its field.
  */
 const props = defineProps<{ moves: OfferedMove[]; busy?: boolean }>()
-const emit = defineEmits<{ go: [string, { reason?: string; choice?: string }]; jump: [string] }>()
+const emit = defineEmits<{ go: [string, { reason?: string; choice?: string; ownStateId?: number }]; jump: [string] }>()
 const asking = ref<OfferedMove | null>(null)
 const explained = ref<OfferedMove | null>(null)
 /** What is being written for a move, kept by Sheet and move until one was made: a refusal loses none of it. */
@@ -26,6 +26,7 @@ watch(
   () => dropDrafts(draftsOf()),
 )
 const choice = ref('')
+const own = ref<number | null>(null)
 const answer = ref('')
 const missing = ref(false)
 const more = ref(false)
@@ -58,6 +59,7 @@ function press(move: OfferedMove): void {
   }
   if (move.reason === 'none' && !move.choices) return emit('go', move.move, {})
   answer.value = ''
+  own.value = null
   choice.value = move.choices?.options[0]?.value ?? ''
   asking.value = move
   void nextTick(() => document.getElementById(move.answers?.length ? 'move-answer' : 'move-reason')?.focus())
@@ -72,7 +74,7 @@ function confirm(): void {
     return
   }
   asking.value = null
-  emit('go', move.move, { reason: reason || undefined, choice: choice.value || undefined })
+  emit('go', move.move, { reason: reason || undefined, choice: choice.value || undefined, ownStateId: own.value ?? undefined })
 }
 
 function jump(field: string): void {
@@ -133,6 +135,16 @@ offerActs(() =>
         :label="asking.answers?.length ? 'In your own words' : `${asking.reasonLabel ?? 'Why'}${asking.reason === 'required' ? ' (needed)' : ''}`"
         :problem="missing && !asking.answers?.length ? 'Write it in a few words.' : undefined"
       />
+      <ListEntry
+        v-if="asking.own?.length"
+        id="move-own"
+        v-model="own"
+        class="own"
+        clearable
+        label="More exactly"
+        placeholder="Nothing more"
+        :options="asking.own"
+      />
       <NButton type="primary" attr-type="submit">{{ asking.label }} <kbd>Ctrl Enter</kbd></NButton>
       <NButton @click="asking = null">Leave it</NButton>
     </form>
@@ -166,6 +178,9 @@ offerActs(() =>
 }
 .whole {
   flex-basis: 100%;
+}
+.own {
+  width: 220px;
 }
 .grow {
   flex: 1 1 260px;

@@ -14,6 +14,8 @@ export interface OfferedMove {
   answers?: string[]
   /** Choices that go with the reason, such as what an order waits for. */
   choices?: { name: string; options: { value: string; label: string }[] }
+  /** States of the site’s own under the one it leads to: offered where something is asked anyway. */
+  own?: { value: number; label: string }[]
   /** It opens something instead of being a move: what it does. */
   opens?: () => unknown
 }

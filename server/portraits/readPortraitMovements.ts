@@ -1,0 +1,47 @@
+import { and, asc, desc, eq } from 'drizzle-orm'
+import * as contract from '#contract/portraits'
+import { query, withinSites } from '#server/kit'
+import { seenRecord } from '#server/registers'
+import { accounts, orders, parts, people, stockLevels, stockMovements, stores } from '../tables'
+import { KEEPERS } from './keepers'
+
+const MOST = 50
+
+/** Of a part, in all stores somebody may see; of a store, of all parts in it. */
+export default query(contract.readPortraitMovements, async ({ db, who, input }) => {
+  await seenRecord(db, KEEPERS[input.register], who, input.id)
+  if (input.register !== 'parts' && input.register !== 'stores') return { levels: [], rows: [] }
+  const part = input.register === 'parts'
+  const [levels, rows] = await Promise.all([
+    db
+      .select({ part: parts.name, store: stores.name, quantity: stockLevels.quantity, unit: parts.unit })
+      .from(stockLevels)
+      .innerJoin(parts, eq(parts.id, stockLevels.partId))
+      .innerJoin(stores, eq(stores.id, stockLevels.storeId))
+      .where(and(eq(part ? stockLevels.partId : stockLevels.storeId, input.id), withinSites(who, stores.siteId)))
+      .orderBy(asc(stores.name), asc(parts.name)),
+    db
+      .select({
+        id: stockMovements.id,
+        at: stockMovements.at,
+        kind: stockMovements.kind,
+        part: parts.name,
+        store: stores.name,
+        quantity: stockMovements.quantity,
+        unit: parts.unit,
+        orderId: stockMovements.orderId,
+        orderNumber: orders.number,
+        by: people.name,
+      })
+      .from(stockMovements)
+      .innerJoin(parts, eq(parts.id, stockMovements.partId))
+      .innerJoin(stores, eq(stores.id, stockMovements.storeId))
+      .leftJoin(orders, eq(orders.id, stockMovements.orderId))
+      .leftJoin(accounts, eq(accounts.id, stockMovements.by))
+      .leftJoin(people, eq(people.id, accounts.personId))
+      .where(and(eq(part ? stockMovements.partId : stockMovements.storeId, input.id), withinSites(who, stores.siteId)))
+      .orderBy(desc(stockMovements.at), desc(stockMovements.id))
+      .limit(MOST),
+  ])
+  return { levels, rows }
+})
