@@ -1,5 +1,5 @@
 import type { Works } from '#server/kit'
-import { TargetWatch } from './targetWatch'
+import { targetWatch } from './targetWatch'
 
 /** Promises that become close or past are told of. */
-export const orderWorks: Works = (service) => [new TargetWatch(service)]
+export const orderWorks: Works = (service) => [targetWatch(service)]

@@ -4,11 +4,10 @@ import { NCheckbox } from 'naive-ui/es/checkbox'
 import { computed, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { giveCobie, listCobieBuildings, takeCobie } from '#contract/cobie'
-import type { CobieReport } from '#contract/cobie'
 import { COBIE_SHEET_NAMES, COBIE_STANDINGS } from '#core/cobie'
 import type { CobieStanding } from '#core/cobie'
 import { counted } from '#core/kit'
-import { address, call, CallProblem, FileEntry, ListEntry, LoadedPart, rowsNamed, useRead, useSession, useUndo, useVocabulary } from '#web/kit'
+import { address, call, FileEntry, ListEntry, LoadedPart, rowsNamed, useRead, useSession, useTaking, useUndo, useVocabulary } from '#web/kit'
 
 /** A building out as a COBie workbook, and one in: what it would do is shown, sheet by sheet, before anything is done. */
 const session = useSession()
@@ -16,11 +15,10 @@ const words = useVocabulary()
 const siteId = ref<number | null>(null)
 void words.ensure().then(() => (siteId.value = words.lists?.sites[0]?.id ?? null))
 const buildings = useRead(listCobieBuildings, {}, { touchedBy: ({ register }) => register === 'places' || register === 'assets' })
-const file = ref<File | null>(null)
 const own = ref(false)
-const report = ref<CobieReport | null>(null)
-const wrong = ref('')
-const busy = ref(false)
+const { file, report, wrong, busy, choose, look, take } = useTaking((chosen, taking) =>
+  call(takeCobie, { siteId: siteId.value!, name: chosen.name, ...(own.value ? { own: true } : {}), ...(taking ? { take: true } : {}) }, { file: chosen }),
+)
 const undo = useUndo()
 const NAMES: Record<CobieStanding, string> = { new: 'New', changed: 'Changed', same: 'As it is', bad: 'Cannot be taken', left: 'Left out' }
 const sum = (standing: CobieStanding) => (report.value ? Object.values(report.value.counts).reduce((all, one) => all + one[standing], 0) : 0)
@@ -28,32 +26,14 @@ const good = computed(() => sum('new') + sum('changed'))
 const sheets = computed(() => COBIE_SHEET_NAMES.filter((sheet) => report.value && COBIE_STANDINGS.some((one) => report.value!.counts[sheet][one])))
 const mayOwn = computed(() => session.can('setup.edit'))
 
-async function send(take: boolean): Promise<void> {
-  if (!file.value || siteId.value === null) return
-  busy.value = true
-  wrong.value = ''
-  const toTake = good.value
-  try {
-    const asked = { siteId: siteId.value, name: file.value.name, ...(own.value ? { own: true } : {}), ...(take ? { take } : {}) }
-    report.value = await call(takeCobie, asked, { file: file.value })
-    if (!take) return
-    undo.say(`${counted(toTake, 'row')} taken in.`)
-    file.value = null
-    void buildings.load()
-  } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    wrong.value = error.reasons[0]?.sentence ?? error.message
-    if (!take) report.value = null
-  } finally {
-    busy.value = false
-  }
+async function takeIn(): Promise<void> {
+  const rows = good.value
+  if (!(await take())) return
+  undo.say(`${counted(rows, 'row')} taken in.`)
+  file.value = null
+  void buildings.load()
 }
-function choose([chosen]: File[]): void {
-  file.value = chosen ?? null
-  report.value = null
-  void send(false)
-}
-watch([siteId, own], () => file.value && send(false))
+watch([siteId, own], look)
 </script>
 
 <template>
@@ -71,7 +51,14 @@ watch([siteId, own], () => file.value && send(false))
         </p>
         <div class="choices">
           <ListEntry v-if="(words.lists?.sites.length ?? 0) > 1" id="cobie-site" v-model="siteId" label="Site" :options="rowsNamed(words.lists?.sites)" />
-          <FileEntry id="cobie-file" label="Workbook" :press="file ? file.name : 'Choose a workbook'" accept=".xlsx" :disabled="busy" @choose="choose" />
+          <FileEntry
+            id="cobie-file"
+            label="Workbook"
+            :press="file ? file.name : 'Choose a workbook'"
+            accept=".xlsx"
+            :disabled="busy || siteId === null"
+            @choose="choose"
+          />
         </div>
         <p v-if="busy" class="soft" role="status">Reading the workbook …</p>
         <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
@@ -106,7 +93,7 @@ watch([siteId, own], () => file.value && send(false))
             <p v-else class="soft">An administrator can keep them as own fields.</p>
           </div>
           <div v-if="!report.taken" class="acts">
-            <NButton type="primary" :disabled="!good || busy" @click="send(true)">{{
+            <NButton type="primary" :disabled="!good || busy" @click="takeIn">{{
               good ? `Take in ${good}${sum('bad') ? `, leave the ${sum('bad')} that cannot be` : ''}` : 'Nothing to take in'
             }}</NButton>
           </div>

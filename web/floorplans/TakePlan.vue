@@ -3,19 +3,17 @@ import { NButton } from 'naive-ui/es/button'
 import { NCheckbox } from 'naive-ui/es/checkbox'
 import { computed, ref } from 'vue'
 import { takeFloorplan } from '#contract/floorplans'
-import type { PlanReport } from '#contract/floorplans'
 import { counted } from '#core/kit'
-import { call, CallProblem, DialogBox, FileEntry, useUndo } from '#web/kit'
+import { call, DialogBox, FileEntry, useTaking, useUndo } from '#web/kit'
 
 /** A plan from a file: what it would draw is shown before anything is drawn; what is good may go in alone. */
 const props = defineProps<{ planId: number; called: string }>()
 const emit = defineEmits<{ close: []; taken: [] }>()
 const undo = useUndo()
-const file = ref<File | null>(null)
-const report = ref<PlanReport | null>(null)
 const make = ref(false)
-const wrong = ref('')
-const busy = ref(false)
+const { file, report, wrong, busy, choose, take } = useTaking((chosen, taking) =>
+  call(takeFloorplan, { id: props.planId, name: chosen.name, ...(taking ? { take: true, make: make.value } : {}) }, { file: chosen }),
+)
 const NAMES = { new: 'Not in the register yet', drawn: 'Drawn for the first time', changed: 'Drawn anew', same: 'As it is', bad: 'Cannot be taken' } as const
 const STANDINGS = Object.keys(NAMES) as (keyof typeof NAMES)[]
 const good = computed(() => (report.value ? report.value.counts.drawn + report.value.counts.changed + (make.value ? report.value.counts.new : 0) : 0))
@@ -24,28 +22,11 @@ const told = computed(() => report.value?.rows.filter(({ standing }) => standing
 const rank = (standing: keyof typeof NAMES) => ['bad', 'new', 'changed', 'drawn', 'same'].indexOf(standing)
 const MOST_SHOWN = 100
 
-async function send(take: boolean): Promise<void> {
-  if (!file.value) return
-  busy.value = true
-  wrong.value = ''
-  try {
-    const asked = { id: props.planId, name: file.value.name, ...(take ? { take, make: make.value } : {}) }
-    report.value = await call(takeFloorplan, asked, { file: file.value })
-    if (!take) return
-    undo.say(`${counted(good.value, 'place or asset', 'places and assets')} drawn on ${props.called}.`)
-    emit('taken')
-  } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    wrong.value = error.reasons[0]?.sentence ?? error.message
-    if (!take) report.value = null
-  } finally {
-    busy.value = false
-  }
-}
-function choose([chosen]: File[]): void {
-  file.value = chosen ?? null
-  report.value = null
-  void send(false)
+async function draw(): Promise<void> {
+  const drawn = good.value
+  if (!(await take())) return
+  undo.say(`${counted(drawn, 'place or asset', 'places and assets')} drawn on ${props.called}.`)
+  emit('taken')
 }
 </script>
 
@@ -77,7 +58,7 @@ function choose([chosen]: File[]): void {
         <li v-if="told.length > MOST_SHOWN" class="soft">And {{ told.length - MOST_SHOWN }} more.</li>
       </ul>
       <div class="acts">
-        <NButton type="primary" :disabled="!good || busy" @click="send(true)">{{
+        <NButton type="primary" :disabled="!good || busy" @click="draw">{{
           good ? `Draw ${good}${report.counts.bad ? `, leave the ${report.counts.bad} that cannot be` : ''}` : 'Nothing to draw'
         }}</NButton>
         <NButton @click="emit('close')">Leave it</NButton>
