@@ -1,6 +1,6 @@
 import { accepted, approved, castAt, House, report } from '../kit'
 import type { Cast, Running } from '../kit'
-import { By, Person } from '../kit/browser'
+import { By, Key, Person } from '../kit/browser'
 
 /** A state of the site's own, from Setup to the move that leads there, the head of the order and a list. */
 let house: House
@@ -42,13 +42,17 @@ test('added in Setup, chosen with the move, changed in the head, found in a list
   expect(await desk.accessibilityFindings()).toEqual([])
   await desk.press('Put on hold', "//form[contains(@class,'ask')]")
   await desk.reads('is on hold.')
-  await desk.find(By.xpath("//header//button[contains(@aria-label,'More exactly: Waiting for the locksmith')]"))
-  await (await desk.find(By.xpath("//header//button[contains(@aria-label,'More exactly')]"))).click()
-  await (await desk.find(By.xpath("//*[contains(@class,'n-base-select-option')][contains(.,'Waiting for keys')]"))).click()
+  const head = "//header//*[contains(@class,'n-base-selection')]"
+  await desk.find(By.xpath(`${head}[contains(.,'Waiting for the locksmith')]`))
+  // By key: opened, typed into, chosen.
+  await (await desk.find(By.id('own-state'))).sendKeys('keys')
+  await desk.find(By.xpath("//*[contains(@class,'n-base-select-option')][contains(.,'Waiting for keys')]"))
+  await desk.driver.sleep(300)
+  await desk.keys(Key.ENTER)
   await desk.reads(': Waiting for keys.')
   await desk.press('Undo')
   await desk.reads('Taken back.')
-  await desk.find(By.xpath("//header//button[contains(@aria-label,'More exactly: Waiting for the locksmith')]"))
+  await desk.find(By.xpath(`${head}[contains(.,'Waiting for the locksmith')]`))
 
   await desk.go('/lists/orders?state=on_hold&columns=number,summary,ownstate&group=ownstate')
   await desk.reads('Waiting for the locksmith')

@@ -1,11 +1,9 @@
 <script setup lang="ts">
-import { NButton } from 'naive-ui/es/button'
-import { NPopselect } from 'naive-ui/es/popselect'
-import { computed, h } from 'vue'
+import { computed } from 'vue'
 import { setOwnState } from '#contract/orders'
 import type { OrderSheet } from '#contract/orders'
 import { isSettled } from '#core/orders'
-import { call, OwnMark, useSession, useUndo, useVocabulary } from '#web/kit'
+import { call, ListEntry, OwnMark, useSession, useUndo, useVocabulary } from '#web/kit'
 import { sayRefusal } from '#web/sheets'
 import { ownStateChoices } from './ownStateChoices'
 
@@ -18,19 +16,10 @@ void words.ensure()
 const undo = useUndo()
 const choices = computed(() => ownStateChoices(words.lists?.ownStates, props.order.site.id, props.order.state))
 const mayChoose = computed(() => session.can('orders.edit') && !props.order.discarded && !isSettled(props.order.state) && choices.value.length > 0)
-/** Nothing is a choice like the others. */
-const NONE = 0
-const options = computed(() => [
-  ...choices.value.map(({ id, name, mark }) => ({
-    value: id,
-    label: () => h('span', { class: 'own-choice' }, [h(OwnMark, { mark }), ` ${name}`]),
-  })),
-  { value: NONE, label: 'Nothing more' },
-])
+const options = computed(() => choices.value.map(({ id, name }) => ({ value: id, label: name })))
 
-async function choose(chosen: number): Promise<void> {
+async function choose(to: number | null): Promise<void> {
   const { id, version, ownState } = props.order
-  const to = chosen === NONE ? null : chosen
   if (to === (ownState?.id ?? null)) return
   try {
     const done = await call(setOwnState, { id, version, ownStateId: to })
@@ -45,16 +34,35 @@ async function choose(chosen: number): Promise<void> {
 </script>
 
 <template>
-  <NPopselect v-if="mayChoose" trigger="click" :value="order.ownState?.id ?? NONE" :options="options" @update:value="choose">
-    <NButton size="tiny" class="pick" :aria-label="`More exactly: ${order.ownState?.name ?? 'nothing more'}. Choose`">
-      <OwnMark v-if="order.ownState" :mark="order.ownState.mark" />&nbsp;{{ order.ownState?.name ?? 'More exactly …' }}
-    </NButton>
-  </NPopselect>
+  <span v-if="mayChoose" class="own">
+    <OwnMark v-if="order.ownState" :mark="order.ownState.mark" />
+    <ListEntry
+      id="own-state"
+      class="pick"
+      small
+      label-hidden
+      clearable
+      label="How it stands more exactly"
+      placeholder="More exactly …"
+      :model-value="order.ownState?.id ?? null"
+      :options="options"
+      @update:model-value="choose"
+    />
+  </span>
   <span v-else-if="order.ownState" class="own"><OwnMark :mark="order.ownState.mark" /> {{ order.ownState.name }}</span>
 </template>
 
 <style scoped>
 .own {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
   white-space: nowrap;
+}
+.pick {
+  width: 190px;
+}
+.pick :deep(.n-form-item-blank) {
+  min-height: 0;
 }
 </style>
