@@ -25,9 +25,14 @@ export async function measureFloorplans(house: House, server: Running): Promise<
   }
   const desk = await (await Person.at(server.url)).signIn('maren.quill')
   const drawn: number[] = []
-  for (let n = 0; n < ROUNDS; n++) drawn.push(await drawOnce(desk))
-  const frames = await framesWhileMoved(desk)
-  await desk.quit()
+  let frames: number
+  // A measure that breaks off leaves no browser behind.
+  try {
+    for (let n = 0; n < ROUNDS; n++) drawn.push(await drawOnce(desk))
+    frames = await framesWhileMoved(desk)
+  } finally {
+    await desk.quit()
+  }
   return [
     {
       what: `a floor with ${SPACES} spaces and ${PINS} pins: from its answer to its first frame`,
