@@ -35,6 +35,12 @@ const desk: RouteRecordRaw[] = [
     meta: { may: 'desk.read', title: 'Portrait' },
   },
   {
+    path: `/registers/:register(${REGISTERS.join('|')})/table`,
+    name: 'registerTable',
+    component: () => import('./setup/TableView.vue'),
+    meta: { may: 'desk.read', title: 'From a table' },
+  },
+  {
     path: `/registers/:register(${REGISTERS.join('|')})?`,
     name: 'registers',
     component: () => import('./places/RegistersView.vue'),

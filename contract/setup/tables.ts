@@ -22,8 +22,9 @@ export interface TableReport {
 export const takeTable = endpoint<{ what: TableKind; siteId: number; matching?: string; take?: boolean; name?: string }, TableReport>({
   method: 'POST',
   path: '/api/setup/tables/:what',
-  says: 'People or places from a CSV file (RFC 4180). Without "take", says what it would do. Good rows go in alone; the same file twice changes nothing.',
-  may: 'setup.edit',
+  says: 'Records of a register from a CSV file (RFC 4180), with the fields of one’s own. Without "take", says what it would do. Good rows go in alone; the same file twice changes nothing.',
+  // Of each register for those who keep it.
+  may: 'desk.read',
   upload: true,
   input: Joi.object<{ what: TableKind; siteId: number; matching?: string; take?: boolean; name?: string }, true>({
     what: field.oneOf(TABLE_KINDS).required(),

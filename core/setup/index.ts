@@ -1,2 +1,4 @@
+export * from './tableFields'
+export * from './tableCells'
 export * from './tableRows'
 export * from './events'

@@ -1,8 +1,14 @@
 import fc from 'fast-check'
-import { matchColumns, matchingReasons, sortRows, TABLE_FIELDS } from '#core/setup'
-import type { KnownRecords, TableRow } from '#core/setup'
+import { matchColumns as match, matchingReasons as reasonsIn, NOTHING_KNOWN, sortRows as sort, tableFields } from '#core/setup'
+import type { CellTerms, KnownRecords, Matching, TableKind, TableRow } from '#core/setup'
+
+const TERMS: CellTerms = { sign: '.', currency: 'EUR', monthFirst: false, today: '2026-11-23' }
+const matchColumns = (kind: TableKind, headings: string[]) => match(tableFields(kind), headings)
+const matchingReasons = (kind: TableKind, matching: Matching) => reasonsIn(tableFields(kind), matching)
+const sortRows = (kind: TableKind, rows: TableRow[], known: KnownRecords) => sort({ kind, fields: tableFields(kind), known, terms: TERMS }, rows)
 
 const known: KnownRecords = {
+  ...NOTHING_KNOWN,
   records: {
     tid: { code: 'TID', name: 'Tidehall', kind: 'building', parent: '', access: '', payer: '' },
     'a@b.example': { name: 'Ada', email: 'a@b.example', phone: '1', extension: '', title: '', place: 'TID', payer: '5100' },
@@ -29,7 +35,7 @@ describe('columns', () => {
   })
 
   test('whatever the headings, no field is filled twice', () => {
-    const headings = fc.array(fc.constantFrom(...TABLE_FIELDS.people.flatMap((one) => [one.name, one.code, ...one.also]), 'else'), { maxLength: 14 })
+    const headings = fc.array(fc.constantFrom(...tableFields('people').flatMap((one) => [one.name, one.code, ...one.also]), 'else'), { maxLength: 14 })
     fc.assert(
       fc.property(headings, (all) => {
         const filled = matchColumns('people', all).filter(Boolean)
@@ -105,8 +111,8 @@ describe('places', () => {
     const wrong = (kind: string, parent: string) => sortRows('places', [place(2, 'X', kind, parent)], known).bad[0]?.sentences[0]
     expect(wrong('floor', 'TID')).toBeUndefined()
     expect(wrong('floor', 'TID-1')).toBe('A floor is in a building; TID-1 is a floor.')
-    expect(wrong('space', '')).toBe('Say which floor or building or grounds it is in.')
-    expect(wrong('attic', 'TID')).toBe('attic is no kind of place. It is one of building, grounds, floor, space.')
+    expect(wrong('space', '')).toBe('Say which building or floor or space or grounds it is in.')
+    expect(wrong('attic', 'TID')).toBe('attic is no kind of place. It is one of building, floor, space, grounds.')
     expect(wrong('space', 'GONE')).toBe('There is no place GONE to be in.')
   })
 

@@ -46,6 +46,15 @@ export function conflict(version: number, differences: NonNullable<Problem['conf
   })
 }
 
+/** Why one row of several was refused. @throws the error itself when it is no refusal: it ends the whole */
+export function refusedFor(error: unknown): Reason[] {
+  if (error instanceof Refusal) return error.reasons
+  if (error instanceof ProblemReply && error.status === 409)
+    return [{ code: 'changed', sentence: 'Somebody changed it since the list was read; look at it again.' }]
+  if (error instanceof ProblemReply && error.status < 500) return error.more.reasons ?? [{ code: 'refused', sentence: error.detail }]
+  throw error
+}
+
 /** Joi's findings as reasons, one for each field. */
 export function reasonsOf(error: Joi.ValidationError): Reason[] {
   return error.details.map((detail) => {

@@ -5,11 +5,10 @@ import { refuse, Refusal } from '#core/kit'
 import type { Permission } from '#core/people'
 import { ONE_OF } from '#core/registers'
 import type { FieldValue, RegisterName } from '#core/registers'
-import { acting, can, command, notAllowed, reasonsOf as reasonsIn, recordEvent } from '#server/kit'
+import { acting, can, command, notAllowed, reasonsOf, recordEvent, refusedFor } from '#server/kit'
 import { KEEPERS } from '#server/portraits'
 import { calledIn, editRecord, lockRecord, restoreRecord, retireRecord } from '#server/registers'
 import type { Changing } from '#server/registers'
-import { reasonsOf } from './moveSeveral'
 
 interface Item {
   id: number
@@ -39,7 +38,7 @@ export default command(contract.changeRecords, async (context) => {
       })
       rows.push({ ...known, changed: true, version: done, reasons: [] })
     } catch (error) {
-      rows.push({ ...known, changed: false, reasons: reasonsOf(error) })
+      rows.push({ ...known, changed: false, reasons: refusedFor(error) })
     }
   }
   const place = new Map(items.map((item, index) => [item.id, index]))
@@ -56,7 +55,7 @@ async function retire(changing: Changing, register: RegisterName, { id, version,
 /** One field, held to what its form is held to. @returns its version then */
 async function change(changing: Changing, register: RegisterName, field: string, { id, version, value }: Item): Promise<number> {
   const { error, value: read } = KINDS[register].edit.input!.validate({ id, version, [field]: value })
-  if (error) throw new Refusal(reasonsIn(error))
+  if (error) throw new Refusal(reasonsOf(error))
   const { id: _, version: __, ...sent } = read as { id: number; version: number }
   const { after } = await editRecord(changing, KEEPERS[register], { id, version }, sent)
   return after.version

@@ -1,7 +1,6 @@
 import type { Done } from '#contract/kit'
 import type { BulkRow } from '#contract/lists'
-import { Refusal } from '#core/kit'
-import { ProblemReply } from '#server/kit'
+import { refusedFor } from '#server/kit'
 import type { Tx } from '#server/kit'
 
 /** A row as it stood before. */
@@ -42,18 +41,10 @@ export async function moveSeveral(
       const done = await tx.transaction((inner) => make(inner, item))
       rows.push({ id: item.id, number: before.number, moved: true, state: done.state, version: done.version, reasons: [] })
     } catch (error) {
-      rows.push(stays(reasonsOf(error)))
+      rows.push(stays(refusedFor(error)))
     }
   }
   const place = new Map(items.map((item, index) => [item.id, index]))
   return rows.sort((a, b) => place.get(a.id)! - place.get(b.id)!)
 }
 
-/** What a refusal says; anything else ends the whole. */
-export function reasonsOf(error: unknown): BulkRow['reasons'] {
-  if (error instanceof Refusal) return error.reasons
-  if (error instanceof ProblemReply && error.status === 409)
-    return [{ code: 'changed', sentence: 'Somebody changed it since the list was read; look at it again.' }]
-  if (error instanceof ProblemReply && error.status < 500) return error.more.reasons ?? [{ code: 'refused', sentence: error.detail }]
-  throw error
-}

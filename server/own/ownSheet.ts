@@ -28,26 +28,25 @@ async function whySettled(db: Reader, orderId: number): Promise<string | null> {
 
 /** What stands in these fields of one record, by their names; nothing where nothing was written. */
 export async function ownValuesOf(db: Reader, fields: OwnField[], id: number): Promise<Record<string, OwnValue>> {
-  const rows = fields.length
-    ? await db
-        .select()
-        .from(ownValues)
-        .where(
-          and(
-            eq(ownValues.recordId, id),
-            inArray(
-              ownValues.fieldId,
-              fields.map((field) => field.id),
-            ),
-          ),
-        )
-    : []
-  return Object.fromEntries(
-    fields.map((field) => {
-      const row = rows.find((one) => one.fieldId === field.id)
-      return [ownName(field.id), row ? row[OWN_COLUMNS[field.shape]] : null]
-    }),
-  )
+  const written = (await ownValuesOfMany(db, fields, [id])).get(id)
+  return { ...Object.fromEntries(fields.map((field) => [ownName(field.id), null])), ...written }
+}
+
+const AT_ONCE = 1_000
+
+/** What is written in these fields of many records. */
+export async function ownValuesOfMany(db: Reader, fields: OwnField[], ids: number[]): Promise<Map<number, Record<string, OwnValue>>> {
+  const found = new Map<number, Record<string, OwnValue>>()
+  if (!fields.length) return found
+  const byId = new Map(fields.map((field) => [field.id, field]))
+  for (let at = 0; at < ids.length; at += AT_ONCE) {
+    const rows = await db
+      .select()
+      .from(ownValues)
+      .where(and(inArray(ownValues.recordId, ids.slice(at, at + AT_ONCE)), inArray(ownValues.fieldId, [...byId.keys()])))
+    for (const row of rows) found.set(row.recordId, { ...found.get(row.recordId), [ownName(row.fieldId)]: row[OWN_COLUMNS[byId.get(row.fieldId)!.shape]] })
+  }
+  return found
 }
 
 /** What the persons in these values are called, by field. */

@@ -33,6 +33,7 @@ export async function takePeople(
       phone: fields.phone || old?.phone || null,
       extension: fields.extension || old?.extension || null,
       title: fields.title || old?.title || null,
+      department: fields.department || old?.department || null,
       placeId: fields.place ? placeIds.get(fields.place.toLowerCase())! : (old?.placeId ?? null),
       payerId: fields.payer ? payerIds.get(fields.payer.toLowerCase())! : (old?.payerId ?? null),
     }
@@ -45,7 +46,7 @@ export async function takePeople(
       .values(rows.slice(from, from + AT_ONCE))
       .onDuplicateKeyUpdate({
         set: Object.fromEntries(
-          (['name', 'phone', 'extension', 'title', 'placeId', 'payerId', 'searchText'] as const).map((column) => [
+          (['name', 'phone', 'extension', 'title', 'department', 'placeId', 'payerId', 'searchText'] as const).map((column) => [
             column,
             sql.raw(`values(\`${people[column].name}\`)`),
           ]),

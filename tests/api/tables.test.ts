@@ -8,6 +8,7 @@ import { findPeople } from '#contract/people'
 import { printLabels } from '#contract/places'
 import { findCounterSpots, readCounterSpot, reportRequest } from '#contract/requests'
 import { takeTable } from '#contract/setup'
+import type { TableKind } from '#core/setup'
 import { LABEL_SHEETS, LABEL_SIZES } from '#core/places'
 import { Client, House } from '../kit'
 import type { Running } from '../kit'
@@ -78,7 +79,7 @@ describe('people from a table', () => {
   test.each<[string, string | Uint8Array<ArrayBuffer>, string]>([
     ['no line end after the last record', 'name,email\r\nA B,a@csv.example', 'A B'],
     ['line feeds alone', 'name,email\nA B,a@csv.example\n', 'A B'],
-    ['quoted commas, quotes and line ends', 'name,email\r\n"A, ""B""\r\nC",a@csv.example\r\n', 'A, "B"\r\nC'],
+    ['quoted commas, quotes and line ends', 'name,email\r\n"A, ""B""\r\nC",a@csv.example\r\n', 'A, "B"\nC'],
     ['spaces that belong to a cell are trimmed at its ends', 'name,email\r\n  A B ,a@csv.example\r\n', 'A B'],
     ['semicolons', 'name;email\r\nA B;a@csv.example\r\n', 'A B'],
     ['tabs', 'name\temail\r\nA B\ta@csv.example\r\n', 'A B'],
@@ -136,7 +137,7 @@ describe('places from a table', () => {
     expect(report).toMatchObject({ fresh: 3, changed: 1, taken: true })
     expect(report.bad.map((row) => [row.line, row.sentences[0]])).toEqual([
       [5, 'There is no place LOST to be in.'],
-      [7, 'attic is no kind of place. It is one of building, grounds, floor, space.'],
+      [7, 'attic is no kind of place. It is one of building, floor, space, grounds.'],
     ])
     const [spot] = (await admin.must(findCounterSpots, { site: 'SKE', q: 'net store new quay' })).rows
     expect(spot).toMatchObject({ code: 'NEW-101', within: 'First floor, New Quay' })
@@ -170,9 +171,14 @@ describe('places from a table', () => {
     expect(await house.rows("SELECT id FROM place WHERE code = 'WAIT'")).toHaveLength(1)
   })
 
-  test('only who may edit Setup', async () => {
-    const coordinator = await new Client(server.url).signIn('maren.quill')
-    expect((await coordinator.call(takeTable, { what: 'places', siteId: 1, take: true }, file(text))).status).toBe(403)
+  test('of a register for those alone who keep it there', async () => {
+    const [coordinator, clerk, approver] = await Promise.all(
+      ['maren.quill', 'petra.lindqvist', 'ines.ferrall'].map((who) => new Client(server.url).signIn(who)),
+    )
+    const status = async (who: Client | undefined, what: TableKind) =>
+      (await who!.call(takeTable, { what, siteId: 1 }, file('code,name,kind\nX-1,X,cost_centre'))).status
+    expect([await status(coordinator, 'places'), await status(coordinator, 'payers')]).toEqual([200, 403])
+    expect([await status(clerk, 'payers'), await status(clerk, 'places'), await status(approver, 'parts')]).toEqual([200, 403, 403])
   })
 })
 

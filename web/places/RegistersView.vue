@@ -61,6 +61,7 @@ function added({ id }: { id: number }): void {
       <span class="grow" />
       <RouterLink v-if="register === 'assets'" to="/transfers">Transfers</RouterLink>
       <RouterLink v-if="ofTree && session.can('registers.edit')" to="/cobie">COBie</RouterLink>
+      <RouterLink v-if="mayAdd" :to="`/registers/${register}/table`">From a table</RouterLink>
       <RouterLink to="/documents">Documents</RouterLink>
       <RouterLink v-if="ofTree" to="/floorplans">Floor plans</RouterLink>
       <RouterLink v-if="ofTree && !isTree" :to="`/registers/${register}?as=tree`">As a tree</RouterLink>

@@ -1,84 +1,111 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
+import { RouterLink, useRoute } from 'vue-router'
+import { KINDS } from '#contract/portraits'
 import { takeTable } from '#contract/setup'
-import type { TableReport } from '#contract/setup'
 import { counted } from '#core/kit'
+import type { Permission } from '#core/people'
+import { REGISTER_NAMES } from '#core/registers'
 import { TABLE_KINDS } from '#core/setup'
 import type { TableKind } from '#core/setup'
-import { rowsNamed, named, FileEntry, ChoiceEntry, ListEntry, call, CallProblem, useUndo, useVocabulary } from '#web/kit'
+import { rowsNamed, FileEntry, ListEntry, call, useSession, useTaking, useUndo, useVocabulary } from '#web/kit'
 import SetupTabs from './SetupTabs.vue'
 
-/** People and places from a file: what it would do is shown before anything is done. */
+/** Records of a register from a file: what it would do is shown before anything is done. */
+const route = useRoute()
+const session = useSession()
 const words = useVocabulary()
 const siteId = ref<number | null>(null)
 void words.ensure().then(() => (siteId.value = words.lists?.sites[0]?.id ?? null))
-const what = ref<TableKind>('people')
-const file = ref<File | null>(null)
+const mine = TABLE_KINDS.filter((kind) => session.can(KINDS[kind].edit.may as Permission))
+const from = mine.find((kind) => kind === route.params.register)
+const what = ref<TableKind>(from ?? 'people')
 const matching = ref<string[] | null>(null)
-const report = ref<TableReport | null>(null)
-const wrong = ref('')
-const busy = ref(false)
-const said = useUndo()
-const NAMES: Record<TableKind, string> = { people: 'People', places: 'Places' }
+const undo = useUndo()
+const { file, report, wrong, busy, choose, look, take } = useTaking(async (chosen, taking) => {
+  const asked = { what: what.value, siteId: siteId.value!, name: chosen.name, matching: matching.value?.join(','), ...(taking ? { take: true } : {}) }
+  const answer = await call(takeTable, asked, { file: chosen })
+  matching.value = answer.columns.map((column) => column.field ?? '')
+  return answer
+})
 const good = computed(() => (report.value ? report.value.fresh + report.value.changed : 0))
 
-async function send(take: boolean): Promise<void> {
-  if (!file.value || siteId.value === null) return
-  busy.value = true
-  wrong.value = ''
-  try {
-    const asked = { what: what.value, siteId: siteId.value, name: file.value.name, matching: matching.value?.join(','), ...(take ? { take } : {}) }
-    report.value = await call(takeTable, asked, { file: file.value })
-    matching.value = report.value.columns.map((column) => column.field ?? '')
-    if (take) said.say(`${counted(report.value.fresh, 'row')} added, ${counted(report.value.changed, 'row')} changed.`)
-  } catch (error) {
-    if (!(error instanceof CallProblem)) throw error
-    wrong.value = error.reasons[0]?.sentence ?? error.message
-    report.value = null
-  } finally {
-    busy.value = false
-  }
+async function takeIn(): Promise<void> {
+  if (await take()) undo.say(`${counted(report.value!.fresh, 'row')} added, ${counted(report.value!.changed, 'row')} changed.`)
 }
-function choose([chosen]: File[]): void {
-  file.value = chosen ?? null
+function chooseFile(files: File[]): void {
   matching.value = null
-  report.value = null
-  void send(false)
+  choose(files)
 }
 function rematch(index: number, field: string | null): void {
   const code = field ?? ''
   matching.value = matching.value!.map((one, at) => (at === index ? code : code && one === code ? '' : one))
-  void send(false)
+  void look()
 }
 watch([what, siteId], () => {
   matching.value = null
   report.value = null
-  void send(false)
+  void look()
 })
 </script>
 
 <template>
   <div class="page">
     <header>
-      <h1>Setup</h1>
-      <SetupTabs />
+      <h1>{{ from ? 'Registers' : 'Setup' }}</h1>
+      <SetupTabs v-if="!from" />
+      <RouterLink v-else :to="`/registers/${from}`">{{ REGISTER_NAMES[from] }}</RouterLink>
     </header>
     <section aria-label="The file">
-      <h2>People and places from a table</h2>
+      <h2>Records from a table</h2>
       <p class="soft">A CSV file with a heading line. Nothing is changed until you say so; an empty cell leaves what is there, and nothing is ever removed.</p>
       <div class="choices">
-        <ChoiceEntry id="table-what" v-model="what" label="What is in it" :options="named(TABLE_KINDS, NAMES)" />
+        <ListEntry id="table-what" v-model="what" label="What is in it" :options="mine.map((kind) => ({ value: kind, label: REGISTER_NAMES[kind] }))" />
         <ListEntry id="table-site" v-model="siteId" label="For the site" :options="rowsNamed(words.lists?.sites)" />
-        <FileEntry id="table-file" label="File" accept=".csv,text/csv,text/plain" @choose="choose" />
+        <FileEntry id="table-file" :press="file ? file.name : 'Choose a file'" label="File" accept=".csv,text/csv,text/plain" @choose="chooseFile" />
       </div>
       <p v-if="busy" class="soft" role="status">Reading the file …</p>
       <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
     </section>
     <template v-if="report">
+      <p v-for="one in report.unread" :key="one" class="problem" role="alert">{{ one }}</p>
+      <section v-if="!report.unread.length" aria-label="What it does">
+        <h2>{{ report.taken ? 'Done' : 'What it would do' }}</h2>
+        <p>
+          <strong>{{ counted(report.rows, 'row') }}:</strong> {{ report.fresh }} new, {{ report.changed }} changed, {{ report.same }} as they stand already,
+          {{ report.badCount }} not taken.
+        </p>
+        <p v-if="!report.taken">
+          <NButton v-if="good" type="primary" :disabled="busy" @click="takeIn">
+            {{ report.badCount ? `Take the ${counted(good, 'good row')} alone` : `Take ${counted(good, 'row')}` }}
+          </NButton>
+          <span v-else class="soft">Nothing in it is new.</span>
+        </p>
+        <template v-if="report.bad.length">
+          <h3>Not taken</h3>
+          <table class="plain-table">
+            <thead>
+              <tr>
+                <th class="amount">Line</th>
+                <th>Why</th>
+                <th>What stands there</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="row in report.bad" :key="row.line">
+                <td class="mono amount">{{ row.line }}</td>
+                <td>{{ row.sentences.join(' ') }}</td>
+                <td class="soft">{{ row.cells.filter(Boolean).join(' · ').slice(0, 160) }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <p v-if="report.badCount > report.bad.length" class="soft">And {{ report.badCount - report.bad.length }} more.</p>
+        </template>
+      </section>
       <section aria-label="Columns">
         <h2>Columns</h2>
-        <table class="plain-table">
+        <table class="plain-table columns">
           <thead>
             <tr>
               <th>In the file</th>
@@ -105,40 +132,6 @@ watch([what, siteId], () => {
             </tr>
           </tbody>
         </table>
-        <p v-for="one in report.unread" :key="one" class="problem" role="alert">{{ one }}</p>
-      </section>
-      <section v-if="!report.unread.length" aria-label="What it does">
-        <h2>{{ report.taken ? 'Done' : 'What it would do' }}</h2>
-        <p>
-          <strong>{{ counted(report.rows, 'row') }}:</strong> {{ report.fresh }} new, {{ report.changed }} changed, {{ report.same }} as they stand already,
-          {{ report.badCount }} not taken.
-        </p>
-        <p v-if="!report.taken">
-          <NButton v-if="good" type="primary" :disabled="busy" @click="send(true)">
-            {{ report.badCount ? `Take the ${counted(good, 'good row')} alone` : `Take ${counted(good, 'row')}` }}
-          </NButton>
-          <span v-else class="soft">Nothing in it is new.</span>
-        </p>
-        <template v-if="report.bad.length">
-          <h3>Not taken</h3>
-          <table class="plain-table">
-            <thead>
-              <tr>
-                <th class="amount">Line</th>
-                <th>Why</th>
-                <th>What stands there</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="row in report.bad" :key="row.line">
-                <td class="mono amount">{{ row.line }}</td>
-                <td>{{ row.sentences.join(' ') }}</td>
-                <td class="soft">{{ row.cells.join(' · ').slice(0, 160) }}</td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="report.badCount > report.bad.length" class="soft">And {{ report.badCount - report.bad.length }} more.</p>
-        </template>
       </section>
     </template>
   </div>
@@ -151,5 +144,8 @@ watch([what, siteId], () => {
   grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
   gap: 8px 16px;
   max-width: 860px;
+}
+.columns td {
+  vertical-align: middle;
 }
 </style>
