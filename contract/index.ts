@@ -9,6 +9,7 @@ import * as help from '#contract/help'
 import * as insight from '#contract/insight'
 import type { Endpoint } from '#contract/kit'
 import * as ledger from '#contract/ledger'
+import * as methods from '#contract/methods'
 import * as lists from '#contract/lists'
 import * as orders from '#contract/orders'
 import * as own from '#contract/own'
@@ -37,6 +38,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     places,
     assets,
     stock,
+    methods,
     portraits,
     own,
     floorplans,

@@ -9,6 +9,7 @@ import { playLive } from './live'
 import { makePeople } from './people'
 import { makePlaces } from './places'
 import { makeAssets, makeCategories, makePayers, makeRules, makeStock, makeVendors } from './register'
+import { makeMethods } from './methods'
 import { makeOwnFields } from './own'
 import { makeOwnStates } from './ownStates'
 import { makeRegisters } from './registers'
@@ -46,6 +47,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   await makeDocuments(world)
   makeOwnFields(world)
   makeOwnStates(world)
+  makeMethods(world)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)
   tellTargets(world)

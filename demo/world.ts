@@ -75,6 +75,11 @@ export const TABLES = [
   'ownValues',
   'ownVersions',
   'equipment',
+  'methods',
+  'methodEditions',
+  'orderMethods',
+  'orderPlans',
+  'orderSteps',
   'events',
 ] as const satisfies readonly (keyof typeof tables)[]
 

@@ -30,6 +30,7 @@ const PROGRAMS = {
   'writeCobie.worker': 'server/cobie/writeCobie.worker.ts',
   'readWords.worker': 'server/documents/readWords.worker.ts',
   'readPlanFile.worker': 'server/floorplans/readPlanFile.worker.ts',
+  'methodOffers.worker': 'server/methods/methodOffers.worker.ts',
   'readTable.worker': 'server/setup/readTable.worker.ts',
   mail: 'standins/mail/main.ts',
   demo: 'demo/main.ts',

@@ -30,6 +30,7 @@ import { routes as portraits } from '#server/portraits'
 import { routes as preventive } from '#server/preventive'
 import { routes as requests } from '#server/requests'
 import { routes as setup } from '#server/setup'
+import { routes as methods } from '#server/methods'
 import { routes as stock } from '#server/stock'
 import { routes as vendors } from '#server/vendors'
 import { routes as ledger } from './ledger/routes'
@@ -49,6 +50,7 @@ export const routes: Route[] = [
   ...places,
   ...assets,
   ...stock,
+  ...methods,
   ...portraits,
   ...own,
   ...floorplans,

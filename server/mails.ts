@@ -4,10 +4,11 @@ import { assetMails } from '#server/assets'
 import { dispatchMails } from '#server/dispatch'
 import { documentMails } from '#server/documents'
 import type { Mails } from '#server/kit'
+import { methodMails } from '#server/methods'
 import { orderMails } from '#server/orders'
 import { requestMails } from '#server/requests'
 
-const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails, assetMails, documentMails }
+const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails, assetMails, documentMails, methodMails }
 type Written = { [Room in keyof typeof BY_ROOM]: keyof (typeof BY_ROOM)[Room] }[keyof typeof BY_ROOM]
 
 /** Does not compile while a kind that says it is written of has nobody who writes, or the other way round. */

@@ -55,6 +55,7 @@ const desk: RouteRecordRaw[] = [
   { path: '/cobie', name: 'cobie', component: () => import('./cobie/CobieView.vue'), meta: { may: 'registers.edit', title: 'COBie' } },
   { path: '/documents', name: 'documents', component: () => import('./documents/DocumentsView.vue'), meta: { may: 'desk.read', title: 'Documents' } },
   { path: '/transfers', name: 'transfers', component: () => import('./assets/TransfersView.vue'), meta: { may: 'desk.read', title: 'Transfers' } },
+  { path: '/my-steps', name: 'mySteps', component: () => import('./methods/MyStepsView.vue'), meta: { may: 'desk.read', title: 'My steps' } },
   { path: '/preventive', name: 'preventive', component: () => import('./preventive/PreventiveView.vue'), meta: { may: 'desk.read', title: 'Preventive' } },
   { path: '/ledger', name: 'ledger', component: () => import('./ledger/LedgerView.vue'), meta: { may: 'ledger.read', title: 'Ledger' } },
   {
@@ -94,6 +95,7 @@ export const router = createRouter({
     { path: '/p/:token', name: 'pass', component: () => import('./vendors/PassView.vue'), meta: { title: 'Your job' } },
     { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds' } },
     { path: '/rounds/:visitId(\\d+)', name: 'job', component: () => import('./field/JobView.vue'), meta: { may: 'field.work', title: 'Job' } },
+    { path: '/rounds/steps', name: 'myFieldSteps', component: () => import('./methods/MyStepsView.vue'), meta: { may: 'field.work', title: 'My steps' } },
     { path: '/desk', redirect: '/desk/intake' },
     { path: '/', component: () => import('./desk/DeskFrame.vue'), meta: { title: 'The Desk' }, children: desk },
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./people/LostView.vue'), meta: { title: 'Not found' } },

@@ -39,6 +39,8 @@ export interface DispatchOrder {
   vendorId?: number | null
   start: Instant
   end: Instant
+  /** Why somebody goes though steps that have to be done first are open. */
+  despiteSteps?: string
 }
 
 export const dispatchOrder = endpoint<DispatchOrder, Done>({
@@ -53,6 +55,7 @@ export const dispatchOrder = endpoint<DispatchOrder, Done>({
     vendorId: field.id().allow(null),
     start: field.instant().required(),
     end: field.instantAfter('start', 'It ends after it starts.').required(),
+    despiteSteps: field.words(300).allow(''),
   }),
 })
 

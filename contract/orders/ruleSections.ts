@@ -13,6 +13,13 @@ const when = Joi.object({
   placeId: field.id(),
   payerIds: Joi.array().items(field.id()).unique().max(20),
   olderThanDays: Joi.number().integer().min(0).max(3650),
+  own: Joi.object({
+    fieldId: field.id().required(),
+    filled: Joi.boolean(),
+    oneOf: Joi.array().items(field.line(400)).unique().min(1).max(20),
+    from: Joi.number().min(-1e12).max(1e12),
+    to: Joi.number().min(-1e12).max(1e12),
+  }),
 }).required()
 const account = Joi.object({ accountId: field.id().required() })
 const needed = list(COMPLETENESS_LINES)

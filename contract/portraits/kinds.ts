@@ -1,5 +1,6 @@
 import { addAsset, editAsset, readAsset, restoreAsset, retireAsset } from '#contract/assets'
 import type { Endpoint } from '#contract/kit'
+import { addMethod, editMethod, readMethod, restoreMethod, retireMethod } from '#contract/methods'
 import { addPayer, editPayer, readPayer, restorePayer, retirePayer } from '#contract/ledger'
 import { addPerson, addTeam, editPerson, editTeam, readPerson, readTeam, restorePerson, restoreTeam, retirePerson, retireTeam } from '#contract/people'
 import { addPlace, editPlace, readPlace, restorePlace, retirePlace } from '#contract/places'
@@ -62,4 +63,5 @@ export const KINDS: Record<RegisterName, Kind> = {
     retire: retireEquipment,
     restore: restoreEquipment,
   }),
+  methods: kind('methods', false, { read: readMethod, add: addMethod, edit: editMethod, retire: retireMethod, restore: restoreMethod }),
 }

@@ -6,6 +6,7 @@ import { LIFECYCLE_RULES, PROMISE } from '#contract/orders'
 import { PRIORITY_RULES } from '#contract/requests'
 import type { WorkCalendar } from '#core/kit'
 import type { NeededReason, OrderMove, OrderState, ReasonRule, RuleBook, RuleSection, TargetClock } from '#core/orders'
+import type { OwnField } from '#core/own'
 import { PRIORITIES } from '#core/requests'
 import type { Priority } from '#core/requests'
 
@@ -40,6 +41,8 @@ export interface RuleBookSheet {
   exceptions: PromiseException[]
   consents: Consent[]
   names: Record<'places' | 'payers' | 'accounts', { id: number; name: string }[]>
+  /** The fields orders have here, which a rule may ask for. */
+  own: OwnField[]
 }
 
 const bySite = { siteId: field.id().required() }

@@ -7,6 +7,7 @@ import { HELP_EVENTS } from '#core/help'
 import type { EventRule } from '#core/kit'
 import { LEDGER_EVENTS } from '#core/ledger'
 import { MAIL_EVENTS } from '#core/mail'
+import { METHOD_EVENTS } from '#core/methods'
 import { ORDER_EVENTS } from '#core/orders'
 import { OWN_EVENTS } from '#core/own'
 import { PEOPLE_EVENTS } from '#core/people'
@@ -33,6 +34,7 @@ export const EVENTS = {
   ...FLOORPLAN_EVENTS,
   ...DOCUMENT_EVENTS,
   ...COBIE_EVENTS,
+  ...METHOD_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

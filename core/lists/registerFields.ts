@@ -1,5 +1,6 @@
 import { ASSET_FIELDS } from '#core/assets'
 import { PAYER_FIELDS } from '#core/ledger'
+import { METHOD_FIELDS } from '#core/methods'
 import { PLACE_FIELDS } from '#core/places'
 import { PERSON_FIELDS, REGISTERS, TEAM_FIELDS } from '#core/registers'
 import type { AnyFieldTable, RegisterField, RegisterName } from '#core/registers'
@@ -18,6 +19,7 @@ export const REGISTER_TABLES = {
   parts: PART_FIELDS,
   stores: STORE_FIELDS,
   equipment: EQUIPMENT_FIELDS,
+  methods: METHOD_FIELDS,
 } satisfies Record<RegisterName, AnyFieldTable>
 
 const WORDS: ListField = { name: 'words', label: 'Words', shape: 'words' }
@@ -36,6 +38,7 @@ const BESIDE: Record<RegisterName, ListField[]> = {
   parts: [shown('stock', 'In stock', 'text'), shown('cost', 'Average cost', 'money')],
   stores: [SITE, shown('kinds', 'Kinds of parts', 'count')],
   equipment: [SITE, { name: 'lent', label: 'Lent', shape: 'flag', shows: true }],
+  methods: [shown('steps', 'Steps', 'count'), shown('used', 'Orders', 'count')],
 }
 
 /** The property of a record as an address names it: `placeId` is its place, `priceMinor` its price. */
@@ -83,4 +86,5 @@ export const REGISTER_COLUMNS: Record<RegisterName, readonly string[]> = {
   parts: ['code', 'name', 'stock', 'unit', 'cost'],
   stores: ['name', 'place', 'kinds'],
   equipment: ['tag', 'name', 'lent'],
+  methods: ['code', 'name', 'kind', 'class', 'category', 'steps', 'used'],
 }

@@ -30,6 +30,8 @@ export interface OrderFacts extends ConditionFacts {
   loggedMinutes: number
   /** Visits by a vendor for which no bill has been entered. */
   vendorVisitsWithoutBill: number
+  /** Steps that have to be done before anybody goes, and are not. */
+  stepsFirst: string[]
   symptom: string | null
   cause: string | null
   fix: string | null

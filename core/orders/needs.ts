@@ -42,3 +42,12 @@ export const membersOver: Need = (facts) =>
     `It leads ${facts.openMembers.join(', ')}, which ${facts.openMembers.length > 1 ? 'are' : 'is'} not over: say first what becomes of ${facts.openMembers.length > 1 ? 'them' : 'it'}.`,
     'members',
   )
+
+/** Nobody goes before steps that have to be done first, unless somebody says why. @param despite what was said */
+export const stepsBefore = ({ stepsFirst }: Pick<OrderFacts, 'stepsFirst'>, despite: string | null): Reason[] =>
+  when(
+    stepsFirst.length > 0 && !despite?.trim(),
+    'steps_first',
+    `${stepsFirst.length > 1 ? 'These steps have' : 'This step has'} to be done before anybody goes: ${stepsFirst.map((text) => `“${text}”`).join(', ')}. Do ${stepsFirst.length > 1 ? 'them' : 'it'} first, or say why somebody goes all the same.`,
+    'despiteSteps',
+  )

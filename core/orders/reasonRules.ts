@@ -1,6 +1,6 @@
 import type { Reason } from '#core/kit'
 import { conditionWords, meets } from './conditions'
-import type { ConditionFacts, RuleNames } from './conditions'
+import type { ConditionFacts, ConditionNames } from './conditions'
 import type { OrderFacts } from './facts'
 import { ORDER_MOVES } from './lifecycle'
 import { ORDER_MOVE_NAMES } from './moveNames'
@@ -37,7 +37,7 @@ export function reasonProblems(facts: OrderFacts, move: OrderMove, written: stri
 }
 
 /** A rule as the sentence Setup shows: "To cancel the order, in state Ready, a reason is needed: …". */
-export function reasonRuleSentence(rule: ReasonRule, names: Pick<RuleNames, 'place' | 'payer'>): string {
+export function reasonRuleSentence(rule: ReasonRule, names: ConditionNames): string {
   const when = conditionWords(rule.when, names)
   const how = rule.answers.length ? `a reason from the list is needed: ${rule.answers.join('; ')}` : 'a reason in free words is needed'
   return `“${ORDER_MOVES[rule.move].label}” of an order${when ? ` ${when}` : ''}: ${how}.`

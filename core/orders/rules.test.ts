@@ -23,13 +23,34 @@ import {
   toTell,
 } from '#core/orders'
 import type { ApprovalRule, OpenAsk, OrderCondition, OrderFacts, ReasonRule } from '#core/orders'
+import type { OwnField } from '#core/own'
 import { whole } from '../../tests/kit/wholeOrder'
 
-const names = { place: (id: number) => `place ${id}`, payer: (id: number) => `payer ${id}`, account: (id: number) => `Person ${id}` }
+const OWN: OwnField[] = [
+  { id: 3, kind: 'orders', label: 'Plant stands still', shape: 'number', unit: 'h', choices: [] },
+  { id: 4, kind: 'orders', label: 'Shutdown', shape: 'choice', unit: null, choices: [{ key: 'night', name: 'At night' }] },
+  { id: 5, kind: 'orders', label: 'Purchase number', shape: 'text', unit: null, choices: [] },
+  { id: 6, kind: 'orders', label: 'Noisy', shape: 'flag', unit: null, choices: [] },
+]
+const names = {
+  place: (id: number) => `place ${id}`,
+  payer: (id: number) => `payer ${id}`,
+  account: (id: number) => `Person ${id}`,
+  own: (id: number) => OWN.find((field) => field.id === id) ?? null,
+}
 const ruled = (facts: Partial<OrderFacts>, reasons: ReasonRule[]): OrderFacts => ({ ...whole, ...facts, rules: { ...whole.rules, reasons } })
 
 describe('for which orders a rule holds', () => {
-  const facts: OrderFacts = { ...whole, state: 'ready', kind: 'repair', priority: 'urgent', estimateMinor: 50_000, placePath: [1, 7, 31], ageDays: 12 }
+  const facts: OrderFacts = {
+    ...whole,
+    state: 'ready',
+    kind: 'repair',
+    priority: 'urgent',
+    estimateMinor: 50_000,
+    placePath: [1, 7, 31],
+    ageDays: 12,
+    own: { 3: 2, 4: 'night', 5: null, 6: 0 },
+  }
   const cases: [OrderCondition, boolean][] = [
     [{}, true],
     [{ states: ['ready', 'draft'] }, true],
@@ -45,6 +66,20 @@ describe('for which orders a rule holds', () => {
     [{ olderThanDays: 11 }, true],
     [{ olderThanDays: 12 }, false],
     [{ states: ['ready'], amountFromMinor: 60_000 }, false],
+    [{ own: { fieldId: 3 } }, true],
+    [{ own: { fieldId: 3, from: 2, to: 2 } }, true],
+    [{ own: { fieldId: 3, from: 2.5 } }, false],
+    [{ own: { fieldId: 3, to: 1.5 } }, false],
+    [{ own: { fieldId: 4, oneOf: ['day', 'NIGHT'] } }, true],
+    [{ own: { fieldId: 4, oneOf: ['day'] } }, false],
+    [{ own: { fieldId: 4, from: 0 } }, false],
+    [{ own: { fieldId: 5, filled: false } }, true],
+    [{ own: { fieldId: 5, filled: true } }, false],
+    [{ own: { fieldId: 5, oneOf: ['null'] } }, false],
+    [{ own: { fieldId: 6, oneOf: ['0'] } }, true],
+    [{ own: { fieldId: 6, filled: true } }, true],
+    // A field that is out of use.
+    [{ own: { fieldId: 9, filled: false } }, false],
   ]
   test.each(cases)('%j: %s', (condition, holds) => expect(meets(condition, facts)).toBe(holds))
 
@@ -76,6 +111,22 @@ describe('for which orders a rule holds', () => {
     expect(
       conditionWords({ states: ['ready', 'dispatched'], kinds: ['repair'], amountFromMinor: 50_000, placeId: 7, payerIds: [1, 2, 3], olderThanDays: 1 }, names),
     ).toBe('in state Ready or Dispatched, of kind Repair, from 500.00, in place 7, paid by payer 1, payer 2 or payer 3, older than 1 day')
+    const own = (condition: OrderCondition['own']) => conditionWords({ own: condition }, names)
+    expect([
+      own({ fieldId: 3, from: 2, to: 4 }),
+      own({ fieldId: 4, oneOf: ['night', 'x'] }),
+      own({ fieldId: 5, filled: true }),
+      own({ fieldId: 5, filled: false }),
+      own({ fieldId: 6, oneOf: ['1'] }),
+      own({ fieldId: 9 }),
+    ]).toEqual([
+      'with Plant stands still from 2 h, up to 4 h',
+      'with Shutdown At night or “x”',
+      'with Purchase number filled in',
+      'with Purchase number empty',
+      'with Noisy yes',
+      'with a field that is gone whatever it holds',
+    ])
   })
 })
 

@@ -1,7 +1,7 @@
 import type { Permission } from '#core/people'
 
 /** What a field can name by its id. */
-export type NamedKind = 'place' | 'asset' | 'person' | 'team' | 'vendor' | 'payer' | 'account'
+export type NamedKind = 'place' | 'asset' | 'person' | 'team' | 'vendor' | 'payer' | 'account' | 'trade' | 'category'
 
 interface Common {
   label: string

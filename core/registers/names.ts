@@ -1,5 +1,5 @@
 /** Everything that is looked after and has a page of its own, register by register. */
-export const REGISTERS = ['places', 'assets', 'people', 'teams', 'vendors', 'payers', 'parts', 'stores', 'equipment'] as const
+export const REGISTERS = ['places', 'assets', 'people', 'teams', 'vendors', 'payers', 'parts', 'stores', 'equipment', 'methods'] as const
 export type RegisterName = (typeof REGISTERS)[number]
 
 export const REGISTER_NAMES: Record<RegisterName, string> = {
@@ -12,6 +12,7 @@ export const REGISTER_NAMES: Record<RegisterName, string> = {
   parts: 'Parts',
   stores: 'Stores',
   equipment: 'Equipment',
+  methods: 'Methods',
 }
 
 /** One of them, as it is spoken of: “a place”. */
@@ -25,6 +26,7 @@ export const ONE_OF: Record<RegisterName, { name: string; article: 'a' | 'an' }>
   parts: { name: 'part', article: 'a' },
   stores: { name: 'store', article: 'a' },
   equipment: { name: 'piece of equipment', article: 'a' },
+  methods: { name: 'method', article: 'a' },
 }
 
 /** A record is in use until it is retired; what has history is never deleted. */

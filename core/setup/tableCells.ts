@@ -27,6 +27,8 @@ const ONE: Record<NamedKind, string> = {
   vendor: 'vendor',
   payer: 'payer',
   account: 'person with an account',
+  trade: 'trade',
+  category: 'category',
 }
 
 /** Makes the names of these findable by code, by name, and by both as lists show them. */

@@ -55,6 +55,7 @@ const KEYS: Record<TableKind, { code: string; word: string }> = {
   parts: { code: 'code', word: 'code' },
   stores: { code: 'name', word: 'name' },
   equipment: { code: 'tag', word: 'tag' },
+  methods: { code: 'code', word: 'code' },
 }
 export const keyField = (kind: TableKind): { code: string; word: string } => KEYS[kind]
 
@@ -65,7 +66,7 @@ const ALSO: Record<string, string[]> = {
   name: ['description', 'title'],
   placeId: ['room', 'location', 'place code', 'room code'],
   parentId: ['parent', 'parent tag', 'component of'],
-  classCode: ['uniformat', 'category', 'type'],
+  classCode: ['uniformat', 'asset class', 'class', 'type'],
   payerId: ['cost centre', 'cost center', 'payer code'],
   contactId: ['contact', 'contact person'],
   maker: ['manufacturer', 'make', 'brand'],

@@ -1,8 +1,8 @@
 import { count, eq } from 'drizzle-orm'
 import * as contract from '#contract/dispatch'
 import { nextVisitKind } from '#core/dispatch'
-import { refuse } from '#core/kit'
-import { moveOrder } from '#core/orders'
+import { refuse, Refusal } from '#core/kit'
+import { moveOrder, stepsBefore } from '#core/orders'
 import { command, mustKnow } from '#server/kit'
 import type { Service, Tx } from '#server/kit'
 import { factsOf, lockOrder, saveMove } from '#server/orders'
@@ -26,8 +26,12 @@ export default command(contract.dispatchOrder, async ({ tx, who, input, now, ser
   if (technicianIds.length) await tx.insert(visits).values(technicianIds.map((technicianId) => ({ ...plan, technicianId })))
   const visitId = vendorId ? await planVendor(tx, service, { ...plan, vendorId }, now) : null
   // The rule counts live visits, so the facts are read after they are there.
-  const to = moveOrder(await factsOf(tx, order, who, now), 'dispatch', null)
-  return saveMove(tx, who, now, order, 'dispatch', to, null, responded(order, now), {
+  const facts = await factsOf(tx, order, who, now)
+  const despite = input.despiteSteps || null
+  const unready = stepsBefore(facts, despite)
+  if (unready.length) throw new Refusal(unready)
+  const to = moveOrder(facts, 'dispatch', null)
+  return saveMove(tx, who, now, order, 'dispatch', to, facts.stepsFirst.length ? despite : null, responded(order, now), {
     technicianIds,
     vendorId,
     visitId,

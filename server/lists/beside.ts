@@ -12,6 +12,9 @@ import {
   assets,
   equipment,
   equipmentLoans,
+  methodEditions,
+  methods,
+  orderMethods,
   orders,
   parts,
   payers,
@@ -59,6 +62,7 @@ export const WORDS_IN: Record<RegisterName, Condition> = {
   parts: wordsIn(parts.searchText),
   stores: wordsIn(stores.name),
   equipment: wordsIn(equipment.name, equipment.tag),
+  methods: wordsIn(methods.searchText),
 }
 
 const isOpen = (from: Standpoint) => and(inArray(orders.state, [...OPEN_STATES]), isNull(orders.discardedAt), withinSites(from, orders.siteId))!
@@ -176,6 +180,27 @@ export const BESIDE: Record<RegisterName, Beside> = {
           .where(and(inArray(equipmentLoans.equipmentId, idsOf(rows)), isNull(equipmentLoans.untilAt)))
         return new Map(out.map((one) => [one.id, one.number]))
       },
+    },
+  },
+  methods: {
+    cells: {
+      steps: async (db, rows) =>
+        counts(
+          await db
+            .select({ id: methods.id, n: sql<string>`json_length(${methodEditions.content}, '$.steps')` })
+            .from(methods)
+            .innerJoin(methodEditions, and(eq(methodEditions.methodId, methods.id), eq(methodEditions.edition, methods.edition)))
+            .where(inArray(methods.id, idsOf(rows))),
+        ),
+      used: async (db, rows, from) =>
+        counts(
+          await db
+            .select({ id: orderMethods.methodId, n: sql<string>`count(*)` })
+            .from(orderMethods)
+            .innerJoin(orders, eq(orders.id, orderMethods.orderId))
+            .where(and(inArray(orderMethods.methodId, idsOf(rows)), withinSites(from, orders.siteId)))
+            .groupBy(orderMethods.methodId),
+        ),
     },
   },
 }

@@ -47,4 +47,3 @@ export async function moveSeveral(
   const place = new Map(items.map((item, index) => [item.id, index]))
   return rows.sort((a, b) => place.get(a.id)! - place.get(b.id)!)
 }
-

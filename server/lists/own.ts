@@ -6,7 +6,7 @@ import type { RecordCell, WithOwn } from '#contract/lists'
 import { askedField } from '#core/lists'
 import type { Clause, ListAsk, ListField } from '#core/lists'
 import type { OwnKind } from '#core/own'
-import { likeText } from '#server/kit'
+import { indexedWords, isOutOfTime, likeText } from '#server/kit'
 import type { Reader, Stretch } from '#server/kit'
 import { ownFields, ownValues, people } from '../tables'
 import { byAmount, byDate, byText, byValue } from './conditions'
@@ -162,25 +162,49 @@ async function personNames(db: Reader, own: ListField[], rows: (typeof ownValues
   return new Map((await db.select({ id: people.id, name: people.name }).from(people).where(inArray(people.id, ids))).map((row) => [row.id, row.name]))
 }
 
-const MOST_BEGUN = 40
+const MOST_FOUND = 40
+/** The index of words may take this long: what is written in fields of one's own is looked for beside much else. */
+const MOST_SECONDS = 0.5
 
-/** The records with a text of their own that begins like this, by what they are of; each field is asked by its index. */
-export async function ownBegunWith(db: Reader, text: string): Promise<Map<OwnKind, number[]>> {
+/** The records with a text of their own that begins like this, or has all the words, by what they are of. */
+export async function ownWritten(db: Reader, text: string, words: string[]): Promise<Map<OwnKind, number[]>> {
   const found = new Map<OwnKind, number[]>()
   if (text.length < 3) return found
   const fields = await db
     .select({ id: ownFields.id, kind: ownFields.kind })
     .from(ownFields)
     .where(and(inArray(ownFields.shape, ['text', 'link']), isNull(ownFields.retiredAt)))
-  const rows = await Promise.all(
-    fields.map((field) =>
+  const [inside, ...begun] = await Promise.all([
+    withWords(db, words),
+    ...fields.map((field) =>
       db
-        .select({ id: ownValues.recordId })
+        .select({ fieldId: ownValues.fieldId, id: ownValues.recordId })
         .from(ownValues)
         .where(and(eq(ownValues.fieldId, field.id), like(ownValues.text, `${likeText(text)}%`)))
-        .limit(MOST_BEGUN),
+        .limit(MOST_FOUND),
     ),
-  )
-  fields.forEach(({ kind }, index) => found.set(kind, [...(found.get(kind) ?? []), ...rows[index]!.map((row) => row.id)]))
+  ])
+  const kinds = new Map(fields.map(({ id, kind }) => [id, kind]))
+  for (const { fieldId, id } of [...begun.flat(), ...inside]) {
+    const kind = kinds.get(fieldId)
+    if (kind) found.set(kind, [...new Set([...(found.get(kind) ?? []), id])])
+  }
   return found
+}
+
+/** Values with all the words, each as a word begins; none where the index would take too long to say. */
+async function withWords(db: Reader, words: string[]): Promise<{ fieldId: number; id: number }[]> {
+  const indexed = indexedWords(words)
+  if (!indexed.length) return []
+  try {
+    const [rows] = (await db.execute(sql`set statement max_statement_time = ${sql.raw(String(MOST_SECONDS))} for
+      select ${ownValues.fieldId} as fieldId, ${ownValues.recordId} as id from ${ownValues}
+      where match (${ownValues.text}) against (${indexed.map((word) => `+${word}*`).join(' ')} in boolean mode) limit ${MOST_FOUND}`)) as unknown as [
+      { fieldId: number; id: number }[],
+    ]
+    return rows
+  } catch (error) {
+    if (!isOutOfTime(error)) throw error
+    return []
+  }
 }

@@ -1,10 +1,10 @@
-import { and, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import * as contract from '#contract/lists'
 import { neededReason } from '#core/orders'
 import type { OrderMove, OrderRules } from '#core/orders'
 import { query, withinSites } from '#server/kit'
-import { rulesOf } from '#server/orders'
-import { assets, orders, orderShares, places } from '../tables'
+import { ownIn, rulesOf } from '#server/orders'
+import { assets, orders, orderShares, ownFields, ownValues, places } from '../tables'
 
 const DAY_MS = 86_400_000
 
@@ -25,6 +25,12 @@ export default query(contract.readNeededReason, async ({ db, who, input, now }) 
     .select({ orderId: orderShares.orderId, payerId: orderShares.payerId, shareBp: orderShares.shareBp })
     .from(orderShares)
     .where(inArray(orderShares.orderId, ids))
+  const own = await db
+    .select({ orderId: orders.id, fieldId: ownFields.id, text: ownValues.text, number: ownValues.number, day: ownValues.day })
+    .from(orders)
+    .innerJoin(ownFields, and(eq(ownFields.kind, 'orders'), isNull(ownFields.retiredAt)))
+    .leftJoin(ownValues, and(eq(ownValues.fieldId, ownFields.id), eq(ownValues.recordId, orders.id)))
+    .where(inArray(orders.id, ids))
   const rules = new Map<number, OrderRules>()
   for (const siteId of new Set(rows.map((row) => row.order.siteId))) rules.set(siteId, await rulesOf(db, siteId))
   const needs = rows.map(({ order, path }) =>
@@ -37,6 +43,7 @@ export default query(contract.readNeededReason, async ({ db, who, input, now }) 
         placePath: (path ?? '').split('/').filter(Boolean).map(Number),
         shares: shares.filter((share) => share.orderId === order.id),
         ageDays: Math.floor((now.getTime() - order.createdAt.getTime()) / DAY_MS),
+        own: ownIn(own.filter((one) => one.orderId === order.id)),
         rules: rules.get(order.siteId)!,
       },
       input.move as OrderMove,

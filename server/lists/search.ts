@@ -14,7 +14,7 @@ import { insidePlaces } from './conditions'
 import type { SpellingJob } from './spelling.worker'
 import type { OwnKind } from '#core/own'
 import { namedByIds, namedLike } from './namedLike'
-import { ownBegunWith } from './own'
+import { ownWritten } from './own'
 import type { Found, Looked, Looking } from './searching'
 import { newestWithWords } from './wordIndex'
 
@@ -172,8 +172,8 @@ async function byNumber(looking: Looking): Promise<Found[]> {
 
 /** What bears these words at the beginning of a field the site has added: a reference, a key number, a name. */
 async function byOwn(looking: Looking): Promise<Found[]> {
-  const { db, ask } = looking
-  const begun = await ownBegunWith(db, ask.q.trim())
+  const { db, ask, words } = looking
+  const begun = await ownWritten(db, ask.q.trim(), words)
   const wanted = (type: SearchType, kind: OwnKind) => (!ask.type || ask.type === type ? (begun.get(kind) ?? []) : [])
   const named = (type: 'place' | 'asset' | 'person', ids: number[]) => (ids.length ? namedByIds(type, looking, ids) : [])
   const [onOrders, onRequests] = [wanted('order', 'orders'), wanted('request', 'requests')]

@@ -27,7 +27,7 @@ async function refuseInVain(tx: Tx, who: Asker, order: OrderRecord, facts: Order
   if (!named.length) return
   const able = new Set((await openHolders(tx, 'orders.approve', order.siteId, named)).map((row) => row.id))
   const unable = named.filter((id) => !able.has(id))
-  const names = await namesFor(tx, { places: [], payers: [], accounts: unable })
+  const names = await namesFor(tx, { places: [], payers: [], own: [], accounts: unable })
   const reasons = unable.map((id): Reason => ({
     code: 'asks_in_vain',
     sentence: `${names.account(id)} has to agree, and approves nothing here any more. ${id === facts.supervisorId ? 'Choose another supervisor.' : 'An administrator hands it over in Setup.'}`,

@@ -55,6 +55,7 @@ export function factsFrom(rows: OrderRows, path: string | null, order: OrderReco
     runningStints: rows.stints.filter(({ stint }) => stint.endAt === null).length,
     loggedMinutes: minutes,
     vendorVisitsWithoutBill: rows.visits.filter(({ visit, billId }) => isBillable(visit) && billId === null).length,
+    stepsFirst: rows.stepsFirst.map(({ text }) => text),
     symptom: order.symptom,
     cause: order.cause,
     fix: order.fix,
@@ -69,11 +70,16 @@ export function factsFrom(rows: OrderRows, path: string | null, order: OrderReco
     noteForPayer: order.noteForPayer,
     placePath: idsOfPath(path),
     ageDays: Math.floor((now.getTime() - order.createdAt.getTime()) / 86_400_000),
+    own: ownIn(rows.own),
     asks: openAsksIn(rows, order, who),
     openMembers: rows.members.filter((member) => !isOver(member.state)).map((member) => member.number),
     rules: { completeness, reasons, ownSubmissions },
   }
 }
+
+/** What stands in own fields, by field. */
+export const ownIn = (rows: { fieldId: number; text: string | null; number: number | null; day: string | null }[]): OrderFacts['own'] =>
+  Object.fromEntries(rows.map(({ fieldId, text, number, day }) => [fieldId, text ?? number ?? day]))
 
 /** Every cost on it so far: the lines of our own people's time, of parts and of bills. */
 export const costLinesIn = (rows: Pick<OrderRows, 'stints' | 'materials'>): CostLine[] => [...labourLines(rows.stints), ...rows.materials]

@@ -12,6 +12,9 @@ import {
   deputies,
   orders,
   orderShares,
+  orderSteps,
+  ownFields,
+  ownValues,
   payers,
   people,
   postings,
@@ -63,6 +66,9 @@ const SHARE = {
   consentAboveMinor: payers.consentAboveMinor,
 }
 
+/** A rule needs no more of a number than JSON carries. */
+const OWN = { fieldId: ownFields.id, text: ownValues.text, number: ownValues.number, day: ownValues.day }
+
 const MEMBER = {
   id: orders.id,
   number: orders.number,
@@ -82,6 +88,16 @@ const smallRowsOf = statement(['orderId', 'siteId'], (db, { orderId, siteId }) =
       ),
       members: gathered(MEMBER, sql`from ${orders} where ${and(eq(orders.leadOrderId, orderId), isNull(orders.discardedAt))}`, orders.id),
       files: gathered(FILE_COLUMNS, sql`from ${attachments} where ${eq(attachments.orderId, orderId)}`, attachments.id),
+      own: gathered(
+        OWN,
+        sql`from ${ownFields} left join ${ownValues} on ${and(eq(ownValues.fieldId, ownFields.id), eq(ownValues.recordId, orderId))} where ${and(eq(ownFields.kind, 'orders'), isNull(ownFields.retiredAt))}`,
+        ownFields.id,
+      ),
+      stepsFirst: gathered(
+        { text: orderSteps.text },
+        sql`from ${orderSteps} where ${and(eq(orderSteps.orderId, orderId), eq(orderSteps.first, true), eq(orderSteps.state, 'open'))}`,
+        orderSteps.position,
+      ),
       sections: gathered(SECTION, sql`from ${ruleSections} where ${eq(ruleSections.siteId, siteId)}`, ruleSections.section),
     })
     .from(sql`dual`),

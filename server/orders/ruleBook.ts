@@ -4,7 +4,7 @@ import { DEFAULT_RULES } from '#core/orders'
 import type { RuleBook, RuleNames, RuleSection } from '#core/orders'
 import { conflict, logger, statement } from '#server/kit'
 import type { Reader, Tx } from '#server/kit'
-import { accounts, payers, people, places, ruleSections } from '../tables'
+import { accounts, ownFields, payers, people, places, ruleSections } from '../tables'
 
 /** The rules of a site as they are kept: those in force, how often each section was changed, and which cannot be read. */
 export const readRuleBook = async (db: Reader, siteId: number) => bookOf(siteId, await sectionsOf(db, { siteId }))
@@ -75,8 +75,15 @@ export async function saveRuleSection<Section extends RuleSection>(
     .where(mine)
 }
 
-/** What the ids in rules are called, so that a rule reads as a sentence. One statement. */
-export async function namesFor(db: Reader, ids: { places: number[]; payers: number[]; accounts: number[] }): Promise<RuleNames> {
+export interface RuleIds {
+  places: number[]
+  payers: number[]
+  accounts: number[]
+  own: number[]
+}
+
+/** What the ids in rules are called, so that a rule reads as a sentence. One statement, and one for own fields where a rule asks for some. */
+export async function namesFor(db: Reader, ids: RuleIds): Promise<RuleNames> {
   const parts = [
     ids.places.length
       ? sql`select 'place' as what, ${places.id}, concat(${places.code}, ' ', ${places.name}) as name from ${places} where ${inArray(places.id, ids.places)}`
@@ -89,17 +96,24 @@ export async function namesFor(db: Reader, ids: { places: number[]; payers: numb
       : null,
   ].filter((part) => part !== null)
   const rows = parts.length ? ((await db.execute(sql.join(parts, sql` union all `)))[0] as unknown as { what: string; id: number; name: string }[]) : []
+  const fields = ids.own.length ? await db.select().from(ownFields).where(inArray(ownFields.id, ids.own)) : []
   const nameOf = (what: string, missing: string) => (id: number) => rows.find((row) => row.what === what && row.id === id)?.name ?? missing
-  return { place: nameOf('place', 'a place that is gone'), payer: nameOf('payer', 'a payer that is gone'), account: nameOf('account', 'somebody who is gone') }
+  return {
+    place: nameOf('place', 'a place that is gone'),
+    payer: nameOf('payer', 'a payer that is gone'),
+    account: nameOf('account', 'somebody who is gone'),
+    own: (id) => fields.find((field) => field.id === id) ?? null,
+  }
 }
 
 /** Every id the rules of a book name. */
-export function idsIn(book: Pick<RuleBook, 'reasons' | 'approvals' | 'escalations'>): { places: number[]; payers: number[]; accounts: number[] } {
+export function idsIn(book: Pick<RuleBook, 'reasons' | 'approvals' | 'escalations'>): RuleIds {
   const conditions = [...book.reasons, ...book.approvals, ...book.escalations].map((rule) => rule.when)
   const asked = [...book.approvals.flatMap((rule) => rule.asks), ...book.escalations.flatMap((rule) => rule.tell)]
   return {
     places: conditions.flatMap((when) => when.placeId ?? []),
     payers: conditions.flatMap((when) => when.payerIds ?? []),
+    own: conditions.flatMap((when) => when.own?.fieldId ?? []),
     accounts: asked.flatMap((one) => (typeof one === 'string' ? [] : one.accountId)),
   }
 }

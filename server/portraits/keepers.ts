@@ -1,6 +1,7 @@
 import type { RegisterName } from '#core/registers'
 import { assetKeeper } from '#server/assets'
 import { payerKeeper } from '#server/ledger'
+import { methodKeeper } from '#server/methods'
 import { personKeeper, teamKeeper } from '#server/people'
 import { placeKeeper } from '#server/places'
 import { anyKeeper } from '#server/registers'
@@ -19,4 +20,5 @@ export const KEEPERS: Record<RegisterName, AnyKeeper> = {
   parts: anyKeeper(partKeeper),
   stores: anyKeeper(storeKeeper),
   equipment: anyKeeper(equipmentKeeper),
+  methods: anyKeeper(methodKeeper),
 }

@@ -5,7 +5,7 @@ import { unionAll } from 'drizzle-orm/mysql-core'
 import { namedIn } from '#core/registers'
 import type { AnyFieldTable, NamedKind } from '#core/registers'
 import type { Reader } from '#server/kit'
-import { accounts, assets, payers, people, places, teams, vendors } from '../tables'
+import { accounts, assets, categories, payers, people, places, teams, trades, vendors } from '../tables'
 
 const both = (code: MySqlColumn, name: MySqlColumn) => sql<string>`concat(${code}, ' ', ${name})`
 const NAMES: Record<NamedKind, { table: MySqlTable; id: MySqlColumn; name: SQL<string> }> = {
@@ -15,6 +15,8 @@ const NAMES: Record<NamedKind, { table: MySqlTable; id: MySqlColumn; name: SQL<s
   team: { table: teams, id: teams.id, name: sql<string>`${teams.name}` },
   vendor: { table: vendors, id: vendors.id, name: sql<string>`${vendors.name}` },
   payer: { table: payers, id: payers.id, name: both(payers.code, payers.name) },
+  trade: { table: trades, id: trades.id, name: sql<string>`${trades.name}` },
+  category: { table: categories, id: categories.id, name: sql<string>`${categories.name}` },
   account: {
     table: accounts,
     id: accounts.id,

@@ -6,7 +6,7 @@ import type { ListKind } from '#core/lists'
 import type { Permission } from '#core/people'
 import { can, canAt, maySee, notFound } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
-import { assets, equipment, orders, parts, payers, people, places, requests, stores, teams, vendors } from '../tables'
+import { assets, equipment, methods, orders, parts, payers, people, places, requests, stores, teams, vendors } from '../tables'
 
 /** Where a thing is kept that documents and own fields may be of, and what it is called by. */
 interface Kept {
@@ -30,6 +30,7 @@ const THINGS: Record<ListKind, Kept> = {
   parts: { table: parts, code: parts.code, name: parts.name, siteId: null, retiredAt: parts.retiredAt },
   stores: { table: stores, code: null, name: stores.name, siteId: stores.siteId, retiredAt: stores.retiredAt },
   equipment: { table: equipment, code: equipment.tag, name: equipment.name, siteId: equipment.siteId, retiredAt: equipment.retiredAt },
+  methods: { table: methods, code: methods.code, name: methods.name, siteId: null, retiredAt: methods.retiredAt },
 }
 
 /** What changes a thing, and so what is kept with it. */

@@ -8,7 +8,7 @@ import type { KnownRecords, NameIndex, TableField, TableKind, TableRow } from '#
 import type { Reader } from '#server/kit'
 import { ownValuesOfMany } from '#server/own'
 import { RECORD_TABLES } from '#server/registers'
-import { assets, payers, people, places, teams, vendors } from '../tables'
+import { assets, categories, payers, people, places, teams, trades, vendors } from '../tables'
 
 const AT_ONCE = 1_000
 
@@ -25,6 +25,8 @@ const NAMED: Partial<Record<NamedKind, NamedTable>> = {
   person: { table: people, id: people.id, code: people.email, name: people.name, siteId: people.siteId },
   team: { table: teams, id: teams.id, code: null, name: teams.name, siteId: teams.siteId },
   vendor: { table: vendors, id: vendors.id, code: null, name: vendors.name, siteId: null },
+  trade: { table: trades, id: trades.id, code: null, name: trades.name, siteId: null },
+  category: { table: categories, id: categories.id, code: categories.code, name: categories.name, siteId: null },
   payer: { table: payers, id: payers.id, code: payers.code, name: payers.name, siteId: null },
 }
 

@@ -3,6 +3,7 @@ import type { RuleBookSheet } from '#contract/setup'
 import { notFound } from '#server/kit'
 import type { Reader } from '#server/kit'
 import { idsIn, namesFor, readRuleBook } from '#server/orders'
+import { ownFieldsOf } from '#server/own'
 import { categories, payers, sites, targetExceptions } from '../tables'
 
 /** The rules of a site as Setup shows them. */
@@ -36,5 +37,6 @@ export async function readRuleBookSheet(db: Reader, siteId: number): Promise<Rul
     exceptions: exceptions.map(({ exception: { siteId: _site, ...rest }, categoryName }) => ({ ...rest, categoryName })),
     consents,
     names: { places: named(ids.places, names.place), payers: named(ids.payers, names.payer), accounts: named(accountIds, names.account) },
+    own: await ownFieldsOf(db, 'orders'),
   }
 }

@@ -208,6 +208,12 @@ describe('in lists', () => {
       called('Purchase number').id,
     ])
     expect((await cast.coordinator.must(search, { q: order!.text.toLowerCase() })).rows[0]).toMatchObject({ type: 'order', id: order!.record_id })
+    // Also by a word that stands inside it.
+    await house.rows("UPDATE own_value SET text = 'Drawer seven behind the lamprey tank' WHERE field_id = ? AND record_id = ?", [
+      called('Key number').id,
+      key!.record_id,
+    ])
+    expect((await cast.coordinator.must(search, { q: 'lamprey seven' })).rows).toEqual([expect.objectContaining({ type: 'place', id: key!.record_id })])
   })
 })
 

@@ -13,6 +13,8 @@ import {
   sendBackOrder,
   submitOrder,
 } from '#contract/orders'
+import { readNeededReason } from '#contract/lists'
+import { editOwn, editOwnField, listOwnFields } from '#contract/own'
 import { endAway, listAway, saveAway } from '#contract/people'
 import { acceptRequest, readRequest, triageRequest } from '#contract/requests'
 import { dropPromiseException, readRuleBook, saveCalendar, saveConsent, savePromiseException, saveRules, tryReasonRules } from '#contract/setup'
@@ -152,6 +154,38 @@ describe('reasons', () => {
     expect((await sheet(id)).state).toBe('to_approve')
     await cast.anybody.must(decideApprovalByLink, { token, version: page.version, verdict: 'approve', note: 'Worth it: the whole floor waits' })
     expect((await sheet(id)).state).toBe('ready')
+    await set('reasons', [])
+  })
+
+  test('asked for by a field the site has added, on the Sheet, in lists and for many at once', async () => {
+    const fields = (await admin.must(listOwnFields, {})).rows
+    const field = fields.find(({ label }) => label === 'Plant stands still')!
+    const id = await draft()
+    await set('reasons', [{ move: 'submit', when: { own: { fieldId: field.id, from: 2 } }, answers: [] }])
+    const asked = () => cast.coordinator.must(readNeededReason, { move: 'submit', ids: String(id) })
+    expect((await asked()).needed).toBe(false)
+    await cast.coordinator.must(editOwn, { kind: 'orders', id, version: 0, [`own${field.id}`]: 2.5 } as never)
+    expect((await asked()).needed).toBe(true)
+    expect((await sheet(id)).facts.own[field.id]).toBe(2.5)
+    expect((await admin.must(readRuleBook, { siteId: SKE })).own.map(({ label }) => label)).toContain('Plant stands still')
+    const refused = await cast.coordinator.call(submitOrder, { id, version: await version(cast, id) })
+    expect(refused.problem.reasons).toEqual([{ code: 'reason_missing', sentence: '“Submit for approval” needs a reason in writing.', field: 'reason' }])
+    const { number } = await sheet(id)
+    const { moves } = await admin.must(tryReasonRules, { siteId: SKE, number, rules: [{ move: 'submit', when: { own: { fieldId: field.id, from: 2 } }, answers: [] }] })
+    expect(moves.find(({ move }) => move === 'submit')!.because).toEqual([
+      '“Submit for approval” of an order with Plant stands still from 2 h: a reason in free words is needed.',
+    ])
+    const { versions } = await admin.must(readRuleBook, { siteId: SKE })
+    const unknown = await admin.call(saveRules, {
+      siteId: SKE,
+      version: versions.reasons,
+      section: 'reasons',
+      content: [{ move: 'submit', when: { own: { fieldId: fields.find(({ kind }) => kind === 'assets')!.id, filled: true } }, answers: [] }],
+    })
+    expect(unknown.problem.reasons![0]!.code).toBe('own_unknown')
+    // Out of use, it holds for nothing.
+    await admin.must(editOwnField, { id: field.id, version: field.version, retired: true })
+    expect((await asked()).needed).toBe(false)
     await set('reasons', [])
   })
 

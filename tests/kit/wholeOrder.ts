@@ -39,6 +39,8 @@ export const whole: OrderFacts = {
   noteForPayer: null,
   placePath: [1],
   ageDays: 0,
+  own: {},
+  stepsFirst: [],
   asks: [{ id: 1, position: 1, kind: 'limit', who: 'somebody whose limit covers it', why: '', decided: false, mine: true }],
   openMembers: [],
   rules: { completeness: DEFAULT_RULES.completeness, reasons: [], ownSubmissions: DEFAULT_RULES.ownSubmissions },

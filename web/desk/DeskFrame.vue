@@ -53,6 +53,7 @@ offerActs(() => [
   ...(session.can('registers.edit') ? [{ label: 'Open COBie', run: () => router.push('/cobie') }] : []),
   { label: 'Open Documents', run: () => router.push('/documents') },
   { label: 'Open Floor plans', run: () => router.push('/floorplans') },
+  { label: 'Open My steps', run: () => router.push('/my-steps') },
   { label: 'Open Transfers', run: () => router.push('/transfers') },
   { label: 'Search everything', run: () => router.push('/search') },
   { label: 'Undo the last act', key: 'u', run: () => undo.undoLast() },

@@ -30,9 +30,9 @@ async function markRead(): Promise<void> {
 
 async function go(notice: { orderId: number | null; requestId: number | null; leadsTo: string | null }): Promise<void> {
   open.value = null
-  if (notice.orderId) await router.push(`/desk/planning/order/${notice.orderId}`)
+  if (notice.leadsTo) await router.push(notice.leadsTo)
+  else if (notice.orderId) await router.push(`/desk/planning/order/${notice.orderId}`)
   else if (notice.requestId) await router.push(`/desk/triage/request/${notice.requestId}`)
-  else if (notice.leadsTo) await router.push(notice.leadsTo)
 }
 </script>
 
@@ -54,6 +54,7 @@ async function go(notice: { orderId: number | null; requestId: number | null; le
         <strong>{{ session.self?.name }}</strong>
       </p>
       <p class="soft">{{ session.self?.roles.map((role) => ROLE_NAMES[role]).join(', ') }}, {{ session.self?.site.name }}</p>
+      <NButton v-if="session.can('desk.read')" @click="((open = null), router.push('/my-steps'))">My steps</NButton>
       <NButton v-if="session.can('desk.read')" @click="((open = null), (awayOpen = true))">Who is away</NButton>
       <NButton @click="toggleTheme">{{ theme === 'light' ? 'Dark colours' : 'Light colours' }}</NButton>
       <NButton @click="$emit('leave')">Sign out</NButton>

@@ -6,13 +6,28 @@ import { computed, ref } from 'vue'
 import { isChange } from '#core/events'
 import { dispatchOrder, listCandidates } from '#contract/dispatch'
 import type { TechnicianChoice } from '#contract/dispatch'
-import { NumberEntry, MomentEntry, call, CallProblem, freshKey, fromLocalField, ProblemNote, serverNow, spell, toLocalField, useRead } from '#web/kit'
+import {
+  NumberEntry,
+  MomentEntry,
+  TextEntry,
+  call,
+  CallProblem,
+  freshKey,
+  fromLocalField,
+  ProblemNote,
+  serverNow,
+  spell,
+  toLocalField,
+  useRead,
+} from '#web/kit'
 
 /** Who goes, and when: those with the trade, on shift and free come first; nothing is hidden. */
 const props = defineProps<{
   orderId: number
   version: number
   vendorId?: number | null
+  /** Steps that have to be done before anybody goes, and are not. */
+  stepsFirst?: readonly string[]
   /** It belongs to where it stands, and is not left. */ fixed?: boolean
 }>()
 const emit = defineEmits<{ leave: []; done: [number] }>()
@@ -22,6 +37,7 @@ const minutes = ref<number | null>(60)
 const chosen = ref<number[]>([])
 const sent = ref<number | null>(null)
 const problem = ref('')
+const despite = ref('')
 const busy = ref(false)
 const key = freshKey()
 
@@ -57,7 +73,14 @@ async function send(): Promise<void> {
   try {
     const done = await call(
       dispatchOrder,
-      { id: props.orderId, version: props.version, technicianIds: chosen.value, vendorId: sent.value, ...times.value },
+      {
+        id: props.orderId,
+        version: props.version,
+        technicianIds: chosen.value,
+        vendorId: sent.value,
+        ...times.value,
+        ...(despite.value.trim() ? { despiteSteps: despite.value.trim() } : {}),
+      },
       { key },
     )
     emit('done', done.version)
@@ -116,6 +139,12 @@ async function send(): Promise<void> {
         <NButton v-if="sent" text type="primary" class="link" @click="sent = null">No vendor</NButton>
       </fieldset>
     </template>
+    <div v-if="stepsFirst?.length" class="first">
+      <p>
+        To be done before anybody goes: <strong>{{ stepsFirst.join('; ') }}</strong>
+      </p>
+      <TextEntry id="despiteSteps" v-model="despite" label="Why somebody goes all the same" :max="300" />
+    </div>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="acts">
       <NButton type="primary" attr-type="submit" :disabled="busy">Dispatch and tell them <kbd>Ctrl Enter</kbd></NButton>
@@ -183,6 +212,10 @@ fieldset {
   color: var(--ink-soft);
 }
 .notes.wrong {
+  color: var(--buoy);
+}
+.first p {
+  margin: 0 0 6px;
   color: var(--buoy);
 }
 .acts {

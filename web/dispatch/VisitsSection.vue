@@ -32,6 +32,7 @@ function dispatched(version: number): void {
     :order-id="it.id"
     :version="it.version"
     :vendor-id="it.vendorId"
+    :steps-first="it.facts.stepsFirst"
     :fixed="it.state === 'ready'"
     @leave="begun = null"
     @done="dispatched"

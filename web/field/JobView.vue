@@ -9,6 +9,7 @@ import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
 import { FileEntry, TextEntry, PhonePage, address, call, DecimalField, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
 import { SharedDocuments } from '#web/documents'
+import { JobSteps } from '#web/methods'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
@@ -102,6 +103,7 @@ function openParts(): void {
           @leave="open = null"
         />
         <JobFacts :job="it" />
+        <JobSteps :visit-id="visitId" />
         <SharedDocuments :read="() => call(listJobDocuments, { visitId })" :url-of="(fileId) => address(readJobDocument, { visitId, fileId })" />
         <section v-if="it.parts.length" class="card" aria-label="Parts used">
           <h2>Parts used</h2>

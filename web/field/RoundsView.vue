@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { RouterLink, useRouter } from 'vue-router'
 import { listJobs } from '#contract/field'
 import { ChoiceEntry, PhonePage, call, onLiveChange, ProblemNote, toLocalField, useLive, useLoading, useSession, useSoon, writtenDay } from '#web/kit'
 import JobList from './JobList.vue'
@@ -32,7 +32,7 @@ const RANGES = [
   <PhonePage>
     <header class="top">
       <h1>Rounds</h1>
-      <span>{{ session.self?.name }}</span><NButton @click="leave">Sign out</NButton>
+      <span>{{ session.self?.name }}</span><RouterLink to="/rounds/steps">My steps</RouterLink><NButton @click="leave">Sign out</NButton>
     </header>
     <main>
       <ChoiceEntry id="range" v-model="range" label-hidden label="Which days" :options="RANGES" />

@@ -1,4 +1,4 @@
-import { USUAL_WRITING } from '#core/kit'
+import { spell, USUAL_WRITING } from '#core/kit'
 import type { SiteWriting } from '#core/kit'
 
 /** Instants are shown in the site's zone and as the site writes them, whatever the device says. */
@@ -47,14 +47,7 @@ export const dayOf = (date: string) =>
     new Date(`${date.slice(0, 10)}T00:00:00Z`),
   )
 
-/** "35 min", "3 h 20 min", "2 d 4 h": minutes as people say them. */
-export function spell(minutes: number): string {
-  const whole = Math.abs(Math.round(minutes))
-  if (whole < 60) return `${whole} min`
-  if (whole < 1440) return whole % 60 ? `${Math.floor(whole / 60)} h ${whole % 60} min` : `${whole / 60} h`
-  const hours = Math.floor((whole % 1440) / 60)
-  return hours ? `${Math.floor(whole / 1440)} d ${hours} h` : `${Math.floor(whole / 1440)} d`
-}
+export { spell }
 
 /** "35 min", "3 h", "2 d": the largest unit only, for narrow places. */
 export function spellShort(minutes: number): string {

@@ -4,6 +4,7 @@ import { orderSections as ofDispatch } from '#web/dispatch'
 import { documentsSection } from '#web/documents'
 import { orderSections as ofField } from '#web/field'
 import { orderSections as ofLedger } from '#web/ledger'
+import { workPlanSection } from '#web/methods'
 import { ownSection } from '#web/own'
 import type { SheetSection } from '#web/sheets'
 import AgreementSection from './AgreementSection.vue'
@@ -19,6 +20,7 @@ export const ORDER_SECTIONS: readonly SheetSection<OrderSheet>[] = [
   { anchor: 'outcome', title: 'Outcome', opensAt: ['done'], shown: ({ state }) => isFinished(state), component: OutcomeSection },
   { anchor: 'what', title: 'Facts', component: OrderFacts },
   ownSection(() => 'orders'),
+  workPlanSection,
   { anchor: 'approval', title: 'Approval', opensAt: ['to_approve'], component: AgreementSection },
   { anchor: 'group', title: 'Group', field: 'members', component: GroupSection },
   ...ofDispatch,

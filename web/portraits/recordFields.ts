@@ -24,6 +24,8 @@ export function finderOf(of: NamedKind): { find?: (text: string) => Promise<Choi
   if (of === 'person') return { find: personChoices }
   if (of === 'team') return { choices: () => words.choices((all) => all.teams) }
   if (of === 'vendor') return { choices: () => words.choices((all) => all.vendors) }
+  if (of === 'trade') return { choices: () => words.choices((all) => all.trades) }
+  if (of === 'category') return { choices: () => words.choices((all) => all.categories) }
   if (of === 'payer') return { choices: () => words.choices((all) => all.payers) }
   return { choices: () => words.choices((all) => all.accounts) }
 }

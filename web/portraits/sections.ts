@@ -2,6 +2,7 @@ import { defineAsyncComponent } from 'vue'
 import { TransferSection } from '#web/assets'
 import { documentsSection } from '#web/documents'
 import { PlanSection } from '#web/floorplans'
+import { methodSection } from '#web/methods'
 import { ownSection } from '#web/own'
 import { CrewSection } from '#web/people'
 import { ReachSection } from '#web/vendors'
@@ -23,6 +24,7 @@ const stands = ({ register }: AnyRecord) => register === 'places' || register ==
 /** The Portrait, whatever it is of: what it is first, then the work on it, where it stands, what it cost, who knows it. */
 export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
   { anchor: 'facts', title: 'Facts', component: FactsSection },
+  methodSection,
   ownSection(({ register }) => register),
   {
     anchor: 'open',

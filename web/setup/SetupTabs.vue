@@ -5,7 +5,7 @@
     <RouterLink to="/setup/intake" :aria-current="$route.path === '/setup/intake' ? 'page' : undefined">Intake</RouterLink>
     <RouterLink to="/setup/fields" :aria-current="$route.path === '/setup/fields' ? 'page' : undefined">Own fields</RouterLink>
     <RouterLink to="/setup/states" :aria-current="$route.path === '/setup/states' ? 'page' : undefined">Own states</RouterLink>
-    <RouterLink to="/setup/tables" :aria-current="$route.path === '/setup/tables' ? 'page' : undefined">People and places from a table</RouterLink>
+    <RouterLink to="/setup/tables" :aria-current="$route.path === '/setup/tables' ? 'page' : undefined">Tables</RouterLink>
   </nav>
 </template>
 

@@ -36,7 +36,7 @@ defineExpose({ close: () => list.value?.close() })
         @update:model-value="set({ asks: $event as Asked[] })"
       />
       <NCheckbox :checked="rule.inOrder" @update:checked="(on: boolean) => set({ inOrder: on })">One after the other, in this order</NCheckbox>
-      <ConditionFields id="approval" without-states :model-value="rule.when" :names="names" @update:model-value="set({ when: $event })" />
+      <ConditionFields id="approval" without-states :model-value="rule.when" :names="names" :own="sheet.own" @update:model-value="set({ when: $event })" />
     </template>
   </RuleList>
 </template>

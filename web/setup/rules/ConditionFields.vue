@@ -3,12 +3,14 @@ import { NSelect } from 'naive-ui/es/select'
 import { computed } from 'vue'
 import { ORDER_KIND_NAMES, ORDER_KINDS, ORDER_STATE_NAMES, ORDER_STATES } from '#core/orders'
 import type { OrderCondition, RuleNames } from '#core/orders'
+import type { OwnField } from '#core/own'
 import { PRIORITIES, PRIORITY_NAMES } from '#core/requests'
 import { NumberEntry, PickField, MoneyField, placeChoices, useVocabulary } from '#web/kit'
+import OwnConditionFields from './OwnConditionFields.vue'
 import { rememberPlace } from './ruleNames'
 
 /** For which orders a rule holds. What is left empty does not matter. */
-const props = defineProps<{ id: string; names: RuleNames; withoutStates?: boolean }>()
+const props = defineProps<{ id: string; names: RuleNames; own: OwnField[]; withoutStates?: boolean }>()
 const when = defineModel<OrderCondition>({ required: true })
 const words = useVocabulary()
 const set = (change: Partial<OrderCondition>) => {
@@ -66,6 +68,7 @@ async function findPlaces(q: string) {
       :model-value="when.olderThanDays ?? null"
       @update:model-value="set({ olderThanDays: $event ?? undefined })"
     />
+    <OwnConditionFields v-if="own.length" :id="id" :fields="own" :model-value="when.own" @update:model-value="set({ own: $event })" />
   </div>
 </template>
 

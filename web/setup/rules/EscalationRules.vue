@@ -39,7 +39,7 @@ const WHEN = [
         :model-value="rule.tell"
         @update:model-value="set({ tell: $event as EscalationRule['tell'] })"
       />
-      <ConditionFields id="escalation" :model-value="rule.when" :names="names" @update:model-value="set({ when: $event })" />
+      <ConditionFields id="escalation" :model-value="rule.when" :names="names" :own="sheet.own" @update:model-value="set({ when: $event })" />
     </template>
   </RuleList>
 </template>

@@ -60,7 +60,7 @@ defineExpose({ close: () => list.value?.close() })
           @update:model-value="set({ answers: $event.split('\n') })"
         />
       </div>
-      <ConditionFields id="reason" :model-value="rule.when" :names="names" @update:model-value="set({ when: $event })" />
+      <ConditionFields id="reason" :model-value="rule.when" :names="names" :own="sheet.own" @update:model-value="set({ when: $event })" />
       <div class="try">
         <TextEntry id="reason-try" v-model="number" label="Try it on an order" mono :max="16" placeholder="W-31207" @keydown.enter.prevent="tryOut(rule)" />
         <NButton @click="tryOut(rule)">Try it out</NButton>

@@ -22,6 +22,7 @@ export function useRuleNames(sheet: () => RuleBookSheet): ComputedRef<RuleNames>
         return payer ? `${payer.code} ${payer.name}` : (of(sheet().names.payers, id) ?? 'a payer')
       },
       account: (id) => all?.accounts.find((one) => one.id === id)?.name ?? of(sheet().names.accounts, id) ?? 'somebody',
+      own: (id) => sheet().own.find((field) => field.id === id) ?? null,
     }
   })
 }

@@ -1,0 +1,5 @@
+export * from './fields'
+export * from './content'
+export * from './steps'
+export * from './events'
+export * from './offer'

@@ -1,0 +1,37 @@
+import * as contract from '#contract/methods'
+import type { Route } from '#server/kit'
+import { recordRoutes } from '#server/registers'
+import { applyMethods, keepAsMethod, readOrderPlan, savePlan, takeOffMethod } from './changePlan'
+import { addStep, dropStep, editStep } from './changeStep'
+import { readMethodContent, writeMethod } from './content'
+import { addStepPhoto, doStep, listJobSteps, listMySteps, undoStep } from './doStep'
+import { methodKeeper } from './keeper'
+import offerMethods from './offerMethods'
+
+export * from './keeper'
+export * from './mails'
+export const routes: Route[] = [
+  ...recordRoutes(methodKeeper, {
+    read: contract.readMethod,
+    add: contract.addMethod,
+    edit: contract.editMethod,
+    retire: contract.retireMethod,
+    restore: contract.restoreMethod,
+  }),
+  readMethodContent,
+  writeMethod,
+  readOrderPlan,
+  offerMethods,
+  applyMethods,
+  takeOffMethod,
+  savePlan,
+  keepAsMethod,
+  addStep,
+  editStep,
+  dropStep,
+  listMySteps,
+  doStep,
+  undoStep,
+  addStepPhoto,
+  listJobSteps,
+]

@@ -1,0 +1,211 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
+import { computed, ref } from 'vue'
+import { addStepPhoto, doStep, undoStep } from '#contract/methods'
+import type { OrderStep } from '#contract/methods'
+import { readAttachment } from '#contract/orders'
+import { limitsSay } from '#core/methods'
+import { address, call, CallProblem, ChoiceEntry, FileEntry, ListEntry, shortTime, TextEntry, texts, useUndo } from '#web/kit'
+
+/** A step of an order: what is asked, what was found, and the way to say so where one works. */
+const props = defineProps<{
+  step: OrderStep
+  /** What it waits for, while that is open. */
+  waitsFor: string | null
+  mayDo: boolean
+}>()
+const emit = defineEmits<{ changed: [] }>()
+const said = useUndo()
+const value = ref<string | null>('')
+const note = ref('')
+const leaving = ref(false)
+const problem = ref('')
+const busy = ref(false)
+const limits = computed(() => (props.step.kind === 'measured' ? limitsSay(props.step) || props.step.unit : ''))
+/** Whether it can be done now, by who looks at it. */
+const may = computed(() => props.mayDo && props.step.state === 'open' && !props.waitsFor)
+/** Whether something is asked besides that it is done. */
+const asks = computed(() => may.value && (leaving.value || props.step.kind !== 'plain'))
+const isAsked = computed(() => props.step.kind === 'measured' || props.step.kind === 'choice')
+
+async function send(act: () => Promise<unknown>, words: string, back?: () => Promise<unknown>): Promise<void> {
+  if (busy.value) return
+  busy.value = true
+  problem.value = ''
+  try {
+    await act()
+    said.say(words, back && (() => back().then(() => emit('changed'))))
+    leaving.value = false
+    value.value = note.value = ''
+    emit('changed')
+  } catch (error) {
+    if (!(error instanceof CallProblem)) throw error
+    problem.value = error.reasons[0]?.sentence ?? error.message
+  } finally {
+    busy.value = false
+  }
+}
+const { id } = props.step
+const undo = (version: number) => call(undoStep, { id, version })
+async function done(leave = false): Promise<void> {
+  const { version } = props.step
+  const sent = {
+    id,
+    version,
+    ...(value.value?.trim() ? { value: value.value.trim().replace(',', '.') } : {}),
+    ...(note.value.trim() ? { note: note.value.trim() } : {}),
+  }
+  await send(
+    () => call(doStep, leave ? { ...sent, leave } : sent),
+    leave ? 'The step is left out.' : 'The step is done.',
+    () => undo(version + 1),
+  )
+}
+const photo = ([file]: File[]) => file && send(() => call(addStepPhoto, { id }, { file }), 'The photo is there.')
+</script>
+
+<template>
+  <div class="step" :class="{ over: step.state !== 'open' }">
+    <span class="mark" :class="step.state" role="img" :aria-label="step.state === 'open' ? 'To do' : step.state === 'done' ? 'Done' : 'Left out'" />
+    <div class="said">
+      <p class="text">
+        {{ step.text }} <span v-if="limits" class="mono soft">{{ limits }}</span><span v-if="step.first" class="tag">before dispatch</span>
+      </p>
+      <p v-if="step.assignee || step.doneBy || waitsFor" class="soft small">
+        <template v-if="step.state !== 'open'"
+          >{{ step.state === 'left' ? 'Left out by' : 'Done by' }} {{ step.doneBy
+          }}<template v-if="step.doneAt">, {{ shortTime(step.doneAt) }}</template></template
+        >
+        <template v-else-if="step.assignee">For {{ step.assignee.name }}</template>
+        <template v-if="step.state === 'open' && waitsFor"> Waits for “{{ waitsFor }}”</template>
+      </p>
+      <p v-if="step.value !== null" class="found" :class="{ wrong: step.outside }">
+        <span class="mono">{{ step.value }} {{ step.kind === 'measured' ? step.unit : '' }}</span
+        ><template v-if="step.outside"> outside its limits</template>
+      </p>
+      <p v-if="step.note" class="soft">{{ step.note }}</p>
+      <p v-if="step.photoId"><a :href="address(readAttachment, { id: step.photoId })" target="_blank">Photo</a></p>
+      <form v-if="asks" class="do" :aria-label="`Do: ${step.text}`" @submit.prevent="done(leaving)">
+        <TextEntry v-if="leaving" :id="`step-${step.id}-note`" v-model="note" label="Why it is left out" class="why" />
+        <template v-else>
+          <TextEntry
+            v-if="step.kind === 'measured'"
+            :id="`step-${step.id}`"
+            :model-value="value ?? ''"
+            class="value"
+            :label="`Value, ${step.unit ?? ''}`"
+            inputmode="decimal"
+            mono
+            @update:model-value="value = $event"
+          />
+          <ChoiceEntry
+            v-if="step.kind === 'choice' && step.choices.length <= 4"
+            :id="`step-${step.id}`"
+            v-model="value"
+            label="Answer"
+            :options="texts(step.choices)"
+          />
+          <ListEntry v-else-if="step.kind === 'choice'" :id="`step-${step.id}`" v-model="value" label="Answer" :options="texts(step.choices)" />
+          <FileEntry
+            v-if="step.kind === 'photo'"
+            :id="`step-${step.id}-photo`"
+            label-hidden
+            label="Photo"
+            press="Photo"
+            accept="image/*"
+            :disabled="busy"
+            @choose="photo"
+          />
+        </template>
+        <NButton size="small" attr-type="submit" :disabled="busy || (leaving ? !note.trim() : isAsked && !value)">{{
+          leaving ? 'Leave it out' : 'Done'
+        }}</NButton>
+        <NButton v-if="leaving" size="small" quaternary @click="leaving = false">Keep it</NButton>
+      </form>
+      <p v-else-if="mayDo && step.state !== 'open'">
+        <NButton text type="primary" size="small" :disabled="busy" @click="send(() => undo(step.version), 'It is to do again.')">Take it back</NButton>
+      </p>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    </div>
+    <div v-if="$slots.acts || may" class="side">
+      <NButton v-if="may && !asks" size="small" :aria-label="`Done: ${step.text}`" :disabled="busy" @click="done()">Done</NButton>
+      <NButton v-if="may && !leaving" size="tiny" quaternary :aria-label="`Leave out: ${step.text}`" @click="leaving = true">Leave out</NButton>
+      <slot name="acts" />
+    </div>
+    <slot />
+  </div>
+</template>
+
+<style scoped>
+.step {
+  display: grid;
+  grid-template-columns: 16px 1fr auto;
+  gap: 4px 10px;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--line);
+}
+p {
+  margin: 0;
+}
+.mark {
+  width: 14px;
+  height: 14px;
+  margin-top: 3px;
+  border: 2px solid var(--tide);
+  border-radius: 3px;
+}
+.mark.done {
+  background: var(--tide);
+}
+.mark.left {
+  border-style: dashed;
+  border-color: var(--ink-soft);
+}
+.over .text {
+  color: var(--ink-soft);
+}
+.side {
+  display: flex;
+  gap: 4px;
+  align-self: start;
+  align-items: center;
+  margin-top: -3px;
+}
+.small {
+  font-size: 12px;
+}
+.tag {
+  margin-left: 8px;
+  font-size: 12px;
+  color: var(--ink-soft);
+  border: 1px solid var(--line-strong);
+  border-radius: 3px;
+  padding: 0 5px;
+  white-space: nowrap;
+}
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: end;
+  margin-top: 4px;
+}
+.value {
+  width: 130px;
+}
+.why {
+  flex: 1 1 200px;
+}
+.found.wrong {
+  color: var(--buoy);
+}
+@media (forced-colors: active) {
+  .mark {
+    forced-color-adjust: none;
+    border-color: CanvasText;
+  }
+  .mark.done {
+    background: CanvasText;
+  }
+}
+</style>
