@@ -21,9 +21,9 @@ export interface MethodEdition {
 
 /** What the ids of a plan are called. */
 export interface PlanNames {
-  trades: Record<number, string>
-  parts: Record<number, { code: string; name: string; unit: string }>
-  equipment: Record<number, string>
+  trades: Record<string, string>
+  parts: Record<string, { code: string; name: string; unit: string }>
+  equipment: Record<string, string>
 }
 
 const limit = () => Joi.number().min(-999_999_999).max(999_999_999).allow(null)
@@ -41,11 +41,14 @@ const needed = <Fields extends Record<string, Joi.Schema>>(fields: Fields) =>
   Object.fromEntries(Object.entries(fields).map(([name, schema]) => [name, schema.required()])) as Fields
 
 export const labourLine = Joi.object<LabourLine>({
-  tradeId: field.id().required(),
+  tradeId: field.id().required().messages({ 'number.min': 'Choose a trade.' }),
   people: Joi.number().integer().min(1).max(20).required(),
   minutes: Joi.number().integer().min(1).max(60_000).required(),
 })
-export const partLine = Joi.object<PartLine>({ partId: field.id().required(), quantity: field.quantity().required() })
+export const partLine = Joi.object<PartLine>({
+  partId: field.id().required().messages({ 'number.min': 'Choose a part.' }),
+  quantity: field.quantity().required(),
+})
 export const toolLine = Joi.object<ToolLine>({ text: field.line(120).required(), equipmentId: field.id().allow(null).required() })
 export const hazardLine = Joi.object<HazardLine>({
   hazard: field.line(160).required(),

@@ -46,7 +46,7 @@ export interface ConditionFacts {
   /** Whole days since it was made. */
   ageDays: number
   /** What stands in its own fields, by their ids: of every field there is, null where nothing was written. */
-  own: Record<number, OwnValue>
+  own: Record<string, OwnValue>
 }
 
 /** Whether a rule holds for this order. */

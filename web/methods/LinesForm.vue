@@ -32,7 +32,7 @@ const equipmentNow = (id: number | null) => (id === null ? null : { value: id, l
     <div v-for="(line, index) in lines.labour" :key="index" class="line labour">
       <ListEntry
         :id="`${id}-trade-${index}`"
-        label="Trade"
+        label="Of which trade"
         :model-value="line.tradeId || null"
         :options="rowsNamed(words.lists?.trades)"
         :problem="said('labour', index, 'tradeId')"
@@ -154,10 +154,13 @@ legend {
   font-weight: 600;
   padding: 0 8px 0 0;
 }
+.line > .n-button {
+  margin-top: 24px;
+}
 .line {
   display: grid;
   gap: 8px;
-  align-items: end;
+  align-items: start;
   margin-bottom: 8px;
 }
 .labour {

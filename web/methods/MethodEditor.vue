@@ -15,7 +15,7 @@ const emit = defineEmits<{ leave: []; written: [edition: MethodEdition] }>()
 const content = ref<MethodContent>(JSON.parse(JSON.stringify(props.edition.content)) as MethodContent)
 const note = ref('')
 const key = freshKey()
-const { act, at, busy } = useLineAct<MethodEdition>((edition) => emit('written', edition))
+const { act, at, busy, first } = useLineAct<MethodEdition>((edition) => emit('written', edition))
 
 const setSteps = (steps: MethodStep[]) => (content.value = { ...content.value, steps })
 function change(index: number, to: StepFields & { after?: number | null }): void {
@@ -81,6 +81,7 @@ const write = () =>
     <p><NButton size="small" @click="add">Add a step</NButton></p>
     <LinesForm id="m" :model-value="lines.get()" :names="edition.names" :at="(field) => at(`content.${field}`) ?? at(field)" @update:model-value="lines.set" />
     <TextEntry id="m-note" v-model="note" label="What is new in this version" />
+    <p v-if="first" class="problem" role="alert">Nothing was kept yet. {{ first }}</p>
     <div class="acts">
       <NButton type="primary" attr-type="submit" :disabled="busy">Keep as version {{ edition.edition + 1 }}</NButton>
       <NButton @click="emit('leave')">Leave it</NButton>

@@ -89,7 +89,7 @@ function typeChoices(text: string): void {
   display: grid;
   grid-template-columns: minmax(200px, 3fr) 190px repeat(3, minmax(70px, 1fr));
   gap: 8px;
-  align-items: end;
+  align-items: start;
 }
 .answers {
   grid-column: span 3;

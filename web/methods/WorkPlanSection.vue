@@ -25,7 +25,7 @@ const plan = computed(() => read.value.value!)
 const open = ref<'offers' | 'step' | 'lines' | 'keep' | null>(null)
 const editing = ref<number | null>(null)
 const draft = ref<PlanLines | null>(null)
-const { act, at, busy } = useLineAct<OrderPlan>(() => void read.load())
+const { act, at, busy, first } = useLineAct<OrderPlan>(() => void read.load())
 const mayDo = computed(() => plan.value.mayEdit)
 const mayKeep = computed(() => session.can('registers.edit') && (plan.value.steps.length > 0 || plan.value.labour.length > 0))
 
@@ -87,6 +87,7 @@ const drop = (step: OrderStep) => act(() => call(dropStep, { id: step.id, versio
       @keydown.esc.stop="open = null"
     >
       <LinesForm id="plan" v-model="draft" :names="plan.names" :at="at" />
+      <p v-if="first" class="problem" role="alert">Nothing was kept yet. {{ first }}</p>
       <div class="acts">
         <NButton type="primary" attr-type="submit" :disabled="busy">Keep it</NButton>
         <NButton @click="open = null">Leave it</NButton>

@@ -1,4 +1,4 @@
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { CallProblem, useUndo } from '#web/kit'
 
 /** Sends one change of a list on a Portrait, and hands on what stands then; what is refused stands at its field and nothing typed is lost. */
@@ -24,5 +24,7 @@ export function useLineAct<T>(now: (stands: T) => void) {
     }
   }
   const at = (field: string) => problem.value?.reasons.find((reason) => reason.field === field)?.sentence
-  return { act, at, busy }
+  /** The first of what was refused, for a form whose fields may be out of sight. */
+  const first = computed(() => problem.value?.reasons.find((reason) => reason.field)?.sentence ?? '')
+  return { act, at, busy, first }
 }
