@@ -2,7 +2,7 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import { MOST_LINES } from '#core/methods'
-import type { HazardLine, LabourLine, MethodContent, PartLine, StepFields, StepState, ToolLine } from '#core/methods'
+import type { Estimate, HazardLine, LabourLine, LikeCosts, MethodContent, PartLine, StepFields, StepState, ToolLine } from '#core/methods'
 import { hazardLine, labourLine, partLine, stepFields, toolLine } from './content'
 import type { PlanNames } from './content'
 
@@ -194,4 +194,25 @@ export const keepAsMethod = endpoint<KeepAsMethod, { id: number }>({
   says: 'Make a method of what was planned of an order.',
   may: 'registers.edit',
   input: Joi.object<KeepAsMethod, true>({ ...ofOrder, code: field.line(16).required(), name: field.line(120).required() }),
+})
+
+/** What the plan of an order will cost, beside what was entered and what such orders cost. */
+export interface PlanEstimate extends Estimate {
+  currency: string
+  /** What stands on the order. */
+  enteredMinor: number | null
+  /** The amount that was agreed to, once it was. */
+  approvedMinor: number | null
+  /** What was finished of the same kind on this asset or assets of its class. */
+  like: LikeCosts | null
+  /** Whether who asks may take it as the estimate of the order. */
+  mayTake: boolean
+}
+
+export const readPlanEstimate = endpoint<{ orderId: number }, PlanEstimate>({
+  method: 'GET',
+  path: '/api/orders/:orderId/plan/estimate',
+  says: 'What the plan of an order will cost, line by line, beside the estimate that was entered and what such orders really cost.',
+  may: 'desk.read',
+  input: Joi.object<{ orderId: number }, true>(ofOrder),
 })

@@ -7,6 +7,7 @@ import { readMethodContent, writeMethod } from './content'
 import { addStepPhoto, doStep, listJobSteps, listMySteps, undoStep } from './doStep'
 import { methodKeeper } from './keeper'
 import offerMethods from './offerMethods'
+import readPlanEstimate from './planEstimate'
 
 export * from './keeper'
 export * from './mails'
@@ -21,6 +22,7 @@ export const routes: Route[] = [
   readMethodContent,
   writeMethod,
   readOrderPlan,
+  readPlanEstimate,
   offerMethods,
   applyMethods,
   takeOffMethod,

@@ -1,29 +1,33 @@
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
-import type { SQL } from 'drizzle-orm'
 import { foldText } from '#core/kit'
 import { fitOf, NO_USE } from '#core/methods'
 import type { MethodUse, OrderAsk, Share } from '#core/methods'
 import { FINISHED_STATES } from '#core/orders'
-import { isOutOfTime, openDatabase } from '#server/kit'
+import { openDatabase } from '#server/kit'
 import type { Db } from '#server/kit'
-import { assets, methods, orderMethods, orders, stints } from '../tables'
+import { costByOrder } from '#server/ledger'
+import { methods, orderMethods, orders, stints } from '../tables'
+import { likeOrders } from './likeOrders'
+import type { Like } from './likeOrders'
 
 export interface OffersJob {
   databaseUrl: string
-  ask: OrderAsk & { orderId: number; siteId: number; assetId: number | null; placeId: number | null }
+  ask: OrderAsk & Like
   /** What somebody looks for by name; without it, what fits is offered. */
   words: string
+}
+/** What like orders cost, asked of the same thread. */
+export interface CostsJob {
+  databaseUrl: string
+  like: Like
 }
 export interface Offer {
   id: number
   reasons: string[]
 }
 
-const LAST = 14
 const MOST_OFFERED = 6
 const MOST_DURATIONS = 60
-/** Assets of a rare class are asked one by one; of a common one, the newest orders are looked through. */
-const FEW_ASSETS = 400
 
 let base: { url: string; db: Db } | null = null
 /** One line to the database for as long as the thread lives. */
@@ -32,9 +36,21 @@ function dbOf(url: string): Db {
   return base.db
 }
 
+/** What an order is held against in earlier work: methods that fit, or what like orders cost. */
+export default function ask(job: OffersJob | CostsJob): Promise<Offer[] | number[]> {
+  const db = dbOf(job.databaseUrl)
+  return 'like' in job ? costsOf(db, job.like) : offer(db, job)
+}
+
+/** What the last finished orders like it cost: of this asset and its class. */
+async function costsOf(db: Db, like: Like): Promise<number[]> {
+  const { onAsset, inClass } = await likeOrders(db, like)
+  const ids = [...new Set([...onAsset, ...inClass])].filter((id) => id !== like.orderId)
+  return [...(await costByOrder(db, ids)).values()].filter((cost) => cost > 0)
+}
+
 /** Methods that fit an order, the best first, each with its reasons. */
-export default async function offer({ databaseUrl, ask, words }: OffersJob): Promise<Offer[]> {
-  const db = dbOf(databaseUrl)
+async function offer(db: Db, { ask, words }: OffersJob): Promise<Offer[]> {
   const given = db.select({ id: orderMethods.methodId }).from(orderMethods).where(eq(orderMethods.orderId, ask.orderId))
   const candidates = await db
     .select({
@@ -66,21 +82,15 @@ export default async function offer({ databaseUrl, ask, words }: OffersJob): Pro
 }
 
 /** How often each method was used on the last work that is like this. */
-async function usesLike(db: Db, { siteId, kind, assetId, placeId, classCode }: OffersJob['ask']): Promise<Map<number, MethodUse>> {
-  const finished = and(eq(orders.kind, kind), inArray(orders.state, FINISHED_STATES), isNull(orders.discardedAt))
-  const last = (where: SQL | undefined) => db.select({ id: orders.id }).from(orders).where(and(where, finished)).orderBy(desc(orders.createdAt)).limit(LAST)
-  const [onAsset, inClass, atPlace] = await Promise.all([
-    assetId ? last(eq(orders.assetId, assetId)) : [],
-    classCode ? lastOfClass(db, siteId, classCode, finished) : [],
-    placeId ? last(eq(orders.placeId, placeId)) : [],
-  ])
-  const ids = [...new Set([...onAsset, ...inClass, ...atPlace].map(({ id }) => id))]
+async function usesLike(db: Db, ask: OffersJob['ask']): Promise<Map<number, MethodUse>> {
+  const { onAsset, inClass, atPlace } = await likeOrders(db, ask)
+  const ids = [...new Set([...onAsset, ...inClass, ...atPlace])]
   const given = ids.length
     ? await db.select({ orderId: orderMethods.orderId, methodId: orderMethods.methodId }).from(orderMethods).where(inArray(orderMethods.orderId, ids))
     : []
-  const shareIn = (rows: { id: number }[], methodId: number): Share => ({
-    of: rows.length,
-    used: rows.filter(({ id }) => given.some((one) => one.methodId === methodId && one.orderId === id)).length,
+  const shareIn = (all: number[], methodId: number): Share => ({
+    of: all.length,
+    used: all.filter((id) => given.some((one) => one.methodId === methodId && one.orderId === id)).length,
   })
   return new Map(
     [...new Set(given.map(({ methodId }) => methodId))].map((id) => [
@@ -88,35 +98,6 @@ async function usesLike(db: Db, { siteId, kind, assetId, placeId, classCode }: O
       { onAsset: shareIn(onAsset, id), inClass: shareIn(inClass, id), atPlace: shareIn(atPlace, id), minutes: [] },
     ]),
   )
-}
-
-async function lastOfClass(db: Db, siteId: number, classCode: string, finished: SQL | undefined): Promise<{ id: number }[]> {
-  const some = await db
-    .select({ id: assets.id })
-    .from(assets)
-    .where(and(eq(assets.siteId, siteId), eq(assets.classCode, classCode)))
-    .limit(FEW_ASSETS + 1)
-  if (some.length <= FEW_ASSETS) {
-    const ids = some.map(({ id }) => id)
-    if (!ids.length) return []
-    return db
-      .select({ id: orders.id })
-      .from(orders)
-      .where(and(inArray(orders.assetId, ids), finished))
-      .orderBy(desc(orders.createdAt))
-      .limit(LAST)
-  }
-  try {
-    const [rows] = (await db.execute(sql`set statement max_statement_time = 0.2 for select straight_join ${orders.id} as id
-      from ${orders} force index (order_created) join ${assets} on ${assets.id} = ${orders.assetId}
-      where ${assets.classCode} = ${classCode} and ${orders.siteId} = ${siteId} and ${finished} order by ${orders.createdAt} desc limit ${LAST}`)) as unknown as [
-      { id: number }[],
-    ]
-    return rows
-  } catch (error) {
-    if (!isOutOfTime(error)) throw error
-    return []
-  }
 }
 
 /** Minutes of work of the last orders that were done by each method. */

@@ -3,21 +3,21 @@ import * as contract from '#contract/methods'
 import { inThread, query } from '#server/kit'
 import { seenOrder } from '#server/orders'
 import { assets, methodEditions, methods } from '../tables'
-import type { Offer, OffersJob } from './methodOffers.worker'
+import type { CostsJob, Offer, OffersJob } from './methodOffers.worker'
 import { planNames } from './names'
 
-const offer = inThread<OffersJob, Offer[]>('methodOffers.worker', { stays: true })
+const earlier = inThread<OffersJob | CostsJob, Offer[] | number[]>('methodOffers.worker', { stays: true })
 
 /** Looked for in a thread of its own: it reads much history. */
 export default query(contract.offerMethods, async ({ db, who, input, service }) => {
   const order = await seenOrder(db, who, input.orderId)
   const [asset] = order.assetId ? await db.select({ classCode: assets.classCode }).from(assets).where(eq(assets.id, order.assetId)) : []
   const { id: orderId, siteId, kind, categoryId, tradeId, assetId, placeId } = order
-  const offers = await offer({
+  const offers = (await earlier({
     databaseUrl: service.config.databaseUrl,
     words: input.q ?? '',
     ask: { orderId, siteId, kind, categoryId, tradeId, assetId, placeId, classCode: asset?.classCode ?? null, text: `${order.summary} ${order.description}` },
-  })
+  })) as Offer[]
   const ids = offers.map(({ id }) => id)
   const found = ids.length
     ? await db
@@ -35,3 +35,8 @@ export default query(contract.offerMethods, async ({ db, who, input, service }) 
     ),
   }
 })
+
+/** What the last finished orders like one really cost. */
+export async function costsLike(databaseUrl: string, like: CostsJob['like']): Promise<number[]> {
+  return (await earlier({ databaseUrl, like })) as number[]
+}

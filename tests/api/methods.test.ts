@@ -15,6 +15,7 @@ import {
   readMethod,
   readMethodContent,
   readOrderPlan,
+  readPlanEstimate,
   retireMethod,
   savePlan,
   takeOffMethod,
@@ -423,4 +424,45 @@ test('nobody of the other site reads or changes a plan', async () => {
     await other.call(keepAsMethod, { orderId: id, code: 'T-SPY', name: 'Spied' }),
   ])
     expect(reply.status).toBe(404)
+})
+
+describe('what it will cost', () => {
+  test('by the plan: labour at the mean of the rates in force, parts at the average price; beside what was entered, agreed to and such work costs', async () => {
+    const { id } = await planned('ready')
+    const estimate = await cast.coordinator.must(readPlanEstimate, { orderId: id })
+    // Held against the rows themselves.
+    const [rate] = await house.rows<{ mean: string; n: number }>(
+      `SELECT AVG(r.normal_per_hour) AS mean, COUNT(*) AS n FROM technician_trade t JOIN technician c ON c.id = t.technician_id JOIN account a ON a.id = c.account_id
+       JOIN person p ON p.id = a.person_id JOIN technician_rate r ON r.technician_id = c.id AND r.from_at = (SELECT MAX(from_at) FROM technician_rate WHERE technician_id = c.id AND from_at <= '2026-11-23 10:30:00')
+       WHERE t.trade_id = 2 AND p.site_id = 1 AND a.disabled_at IS NULL`,
+    )
+    const [part] = await house.rows<{ price: string }>(
+      'SELECT SUM(l.quantity * l.average_cost_minor) / SUM(l.quantity) AS price FROM stock_level l JOIN store s ON s.id = l.store_id WHERE l.part_id = 5 AND s.site_id = 1',
+    )
+    const labour = 2 * Math.round((Math.round(Number(rate!.mean)) * 40) / 60)
+    const parts = Math.round(1.5 * Math.round(Number(part!.price)))
+    expect(estimate.lines.map(({ kind, costMinor }) => [kind, costMinor])).toEqual([
+      ['labour', labour],
+      ['parts', parts],
+    ])
+    expect(estimate).toMatchObject({ totalMinor: labour + parts, enteredMinor: 20_000, approvedMinor: 20_000, unknown: [], mayTake: false, currency: 'EUR' })
+    const draft = await planned('draft')
+    expect(await cast.coordinator.must(readPlanEstimate, { orderId: draft.id })).toMatchObject({ approvedMinor: null, mayTake: true })
+    expect((await cast.approver.must(readPlanEstimate, { orderId: draft.id })).mayTake).toBe(false)
+  })
+
+  test('by a vendor the order names: minimum, step and call-out; what such work cost is told where there is enough of it', async () => {
+    const { id } = await planned('draft')
+    const [like] = await house.rows<{ asset_id: number }>(
+      "SELECT o.asset_id FROM work_order o JOIN asset a ON a.id = o.asset_id WHERE a.class_code = 'D2090' AND o.kind = 'preventive' LIMIT 1",
+    )
+    const [vendor] = await house.rows<{ id: number }>('SELECT v.id FROM vendor v JOIN vendor_trade t ON t.vendor_id = v.id WHERE t.trade_id = 2 LIMIT 1')
+    await house.rows('UPDATE vendor SET call_out_minor = 5000, per_hour_minor = 6000, minimum_minutes = 60, step_minutes = 30 WHERE id = ?', [vendor!.id])
+    await house.rows("UPDATE work_order SET vendor_id = ?, asset_id = ?, kind = 'preventive' WHERE id = ?", [vendor!.id, like!.asset_id, id])
+    const estimate = await cast.coordinator.must(readPlanEstimate, { orderId: id })
+    expect(estimate.lines.filter(({ kind }) => kind === 'vendor').map(({ costMinor }) => costMinor)).toEqual([12_000, 5_000])
+    expect(estimate.like!.orders).toBeGreaterThanOrEqual(3)
+    expect(estimate.like!.fromMinor).toBeLessThanOrEqual(estimate.like!.medianMinor)
+    expect(estimate.like!.toMinor).toBeGreaterThanOrEqual(estimate.like!.medianMinor)
+  })
 })

@@ -171,7 +171,11 @@ describe('reasons', () => {
     const refused = await cast.coordinator.call(submitOrder, { id, version: await version(cast, id) })
     expect(refused.problem.reasons).toEqual([{ code: 'reason_missing', sentence: '“Submit for approval” needs a reason in writing.', field: 'reason' }])
     const { number } = await sheet(id)
-    const { moves } = await admin.must(tryReasonRules, { siteId: SKE, number, rules: [{ move: 'submit', when: { own: { fieldId: field.id, from: 2 } }, answers: [] }] })
+    const { moves } = await admin.must(tryReasonRules, {
+      siteId: SKE,
+      number,
+      rules: [{ move: 'submit', when: { own: { fieldId: field.id, from: 2 } }, answers: [] }],
+    })
     expect(moves.find(({ move }) => move === 'submit')!.because).toEqual([
       '“Submit for approval” of an order with Plant stands still from 2 h: a reason in free words is needed.',
     ])

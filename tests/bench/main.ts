@@ -7,6 +7,7 @@ import { measureFloorplans } from './floorplans'
 import { measureLists } from './lists'
 import { measureLive } from './live'
 import { measureMailBurst } from './mailBurst'
+import { measureMethods } from './methods'
 import { measureQueue } from './queue'
 import { measureRegisters } from './registers'
 import { measureScreens } from './screens'
@@ -32,6 +33,7 @@ const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = 
   { name: 'screensbench', takes: { screens: measureScreens } },
   { name: 'cobiebench', takes: { cobie: measureCobie } },
   { name: 'plansbench', takes: { floorplans: measureFloorplans } },
+  { name: 'methodsbench', takes: { methods: measureMethods } },
   { name: 'registersbench', takes: { registers: measureRegisters } },
 ]
 const ALONE: Record<string, () => Promise<Measure[]> | Measure[]> = { bundles: measureBundles, start: async () => [await measureStart()] }

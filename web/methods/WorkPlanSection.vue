@@ -7,6 +7,7 @@ import type { OrderSheet } from '#contract/orders'
 import type { PlanLines } from '#core/methods'
 import { call, LoadedPart, RecordLink, useRead, useSession } from '#web/kit'
 import { useLineAct, useOpenSheet } from '#web/sheets'
+import EstimateCard from './EstimateCard.vue'
 import KeepForm from './KeepForm.vue'
 import LinesForm from './LinesForm.vue'
 import NeedsList from './NeedsList.vue'
@@ -79,6 +80,7 @@ const drop = (step: OrderStep) => act(() => call(dropStep, { id: step.id, versio
       :lines="plan"
       :names="plan.names"
     />
+    <EstimateCard v-if="open !== 'lines' && (plan.labour.length || plan.parts.length)" :order-id="plan.orderId" :version="plan.version" />
     <form
       v-if="open === 'lines' && draft"
       aria-label="What it needs"
