@@ -78,7 +78,7 @@ async function estimateFacts(db: Reader, { siteId, vendorId }: OrderRecord, { la
             // Over the stores of the site, by what lies there; where nothing does, what it cost last.
             price: sql<string | null>`(select case when sum(${stockLevels.quantity}) > 0
               then sum(${stockLevels.quantity} * ${stockLevels.averageCostMinor}) / sum(${stockLevels.quantity}) else max(${stockLevels.averageCostMinor}) end
-              from ${stockLevels} join ${stores} on ${stores.id} = ${stockLevels.storeId} where ${stockLevels.partId} = ${parts.id} and ${stores.siteId} = ${siteId})`,
+              from ${stockLevels} join ${stores} on ${stores.id} = ${stockLevels.storeId} where ${stockLevels.partId} = part.id and ${stores.siteId} = ${siteId})`,
           })
           .from(parts)
           .where(inArray(parts.id, partIds))
