@@ -2,9 +2,11 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { GaugeTarget, Instant } from '#contract/kit'
 import type { TimelineEntry } from '#contract/requests'
+import type { StockLevel } from '#contract/stock'
 import type { OrderKind, OrderState } from '#core/orders'
 import { REGISTERS } from '#core/registers'
 import type { RegisterName } from '#core/registers'
+import type { MovementKind } from '#core/stock'
 
 export * from './kinds'
 
@@ -141,7 +143,7 @@ export const readPortraitUpkeep = endpoint<OfRecord, { plans: PortraitPlan[]; me
 export interface PortraitMovement {
   id: number
   at: Instant
-  kind: 'receipt' | 'issue' | 'return' | 'correction'
+  kind: MovementKind
   part: string
   store: string
   /** A decimal with its sign; what was issued is negative. */
@@ -149,13 +151,13 @@ export interface PortraitMovement {
   unit: string
   orderId: number | null
   orderNumber: string | null
+  /** For one, in minor units. */
+  unitCostMinor: number
+  reason: string | null
   by: string | null
 }
 
-export const readPortraitMovements = endpoint<
-  OfRecord,
-  { levels: { part: string; store: string; quantity: string; unit: string }[]; rows: PortraitMovement[] }
->({
+export const readPortraitMovements = endpoint<OfRecord, { levels: StockLevel[]; rows: PortraitMovement[]; mayMove: boolean }>({
   method: 'GET',
   path: '/api/registers/:register/:id/movements',
   says: 'How much of a part lies where, or what lies in a store, and the newest movements.',

@@ -23,3 +23,5 @@ export const addEquipment = addOne<EquipmentFields, 'tag' | 'name'>('equipment',
 export const editEquipment = editOne<EquipmentFields>('equipment', 'registers.edit', EQUIPMENT_FIELDS)
 export const retireEquipment = retireOne<EquipmentFields>('equipment', 'registers.edit')
 export const restoreEquipment = restoreOne<EquipmentFields>('equipment', 'registers.edit')
+
+export * from './movements'

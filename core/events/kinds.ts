@@ -14,6 +14,7 @@ import { PEOPLE_EVENTS } from '#core/people'
 import { REGISTER_EVENTS } from '#core/registers'
 import { REQUEST_EVENTS } from '#core/requests'
 import { SETUP_EVENTS } from '#core/setup'
+import { STOCK_EVENTS } from '#core/stock'
 
 /**
  * Every kind of event there is, brought by its room. Who reads events reads this table: timeline, tracking page,
@@ -35,6 +36,7 @@ export const EVENTS = {
   ...DOCUMENT_EVENTS,
   ...COBIE_EVENTS,
   ...METHOD_EVENTS,
+  ...STOCK_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

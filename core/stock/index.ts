@@ -1,1 +1,3 @@
 export * from './fields'
+export * from './levels'
+export * from './events'

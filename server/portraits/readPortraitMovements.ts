@@ -1,7 +1,8 @@
-import { and, asc, desc, eq } from 'drizzle-orm'
+import { and, desc, eq } from 'drizzle-orm'
 import * as contract from '#contract/portraits'
-import { query, withinSites } from '#server/kit'
+import { can, query, withinSites } from '#server/kit'
 import { seenRecord } from '#server/registers'
+import { levelsWhere } from '#server/stock'
 import { accounts, orders, parts, people, stockLevels, stockMovements, stores } from '../tables'
 import { KEEPERS } from './keepers'
 
@@ -10,16 +11,10 @@ const MOST = 50
 /** Of a part, in all stores somebody may see; of a store, of all parts in it. */
 export default query(contract.readPortraitMovements, async ({ db, who, input }) => {
   await seenRecord(db, KEEPERS[input.register], who, input.id)
-  if (input.register !== 'parts' && input.register !== 'stores') return { levels: [], rows: [] }
+  if (input.register !== 'parts' && input.register !== 'stores') return { levels: [], rows: [], mayMove: false }
   const part = input.register === 'parts'
   const [levels, rows] = await Promise.all([
-    db
-      .select({ part: parts.name, store: stores.name, quantity: stockLevels.quantity, unit: parts.unit })
-      .from(stockLevels)
-      .innerJoin(parts, eq(parts.id, stockLevels.partId))
-      .innerJoin(stores, eq(stores.id, stockLevels.storeId))
-      .where(and(eq(part ? stockLevels.partId : stockLevels.storeId, input.id), withinSites(who, stores.siteId)))
-      .orderBy(asc(stores.name), asc(parts.name)),
+    levelsWhere(db, and(eq(part ? stockLevels.partId : stockLevels.storeId, input.id), withinSites(who, stores.siteId))),
     db
       .select({
         id: stockMovements.id,
@@ -31,6 +26,8 @@ export default query(contract.readPortraitMovements, async ({ db, who, input }) 
         unit: parts.unit,
         orderId: stockMovements.orderId,
         orderNumber: orders.number,
+        unitCostMinor: stockMovements.unitCostMinor,
+        reason: stockMovements.reason,
         by: people.name,
       })
       .from(stockMovements)
@@ -43,5 +40,5 @@ export default query(contract.readPortraitMovements, async ({ db, who, input }) 
       .orderBy(desc(stockMovements.at), desc(stockMovements.id))
       .limit(MOST),
   ])
-  return { levels, rows }
+  return { levels, rows, mayMove: can(who, 'registers.edit') }
 })

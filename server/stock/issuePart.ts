@@ -1,8 +1,11 @@
 import Big from 'big.js'
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, eq, isNull } from 'drizzle-orm'
 import { refuse } from '#core/kit'
+import { freeOf } from '#core/stock'
 import type { Tx } from '#server/kit'
-import { parts, stockLevels, stockMovements, stores } from '../tables'
+import { parts, reservations, stockLevels, stores } from '../tables'
+import { keptForOthers, levelsWhere, plain } from './levels'
+import { goOut } from './moveStock'
 
 interface Issue {
   siteId: number
@@ -16,27 +19,29 @@ interface Issue {
 }
 
 /**
- * Takes a part out of the store of the site that holds most of it, at its average cost.
+ * Takes a part out of a store of the site, at its average cost: out of the one where it is kept for this order, else
+ * out of the one that has most of it free.
  * @throws Refusal at `partId` when there is no such part, at `quantity` when there is not enough of it
  */
-export async function issuePart(tx: Tx, { siteId, quantity, ...to }: Issue): Promise<typeof parts.$inferSelect> {
-  const [part] = await tx.select().from(parts).where(eq(parts.id, to.partId))
+export async function issuePart(tx: Tx, { siteId, orderId, quantity, partId, ...moving }: Issue): Promise<typeof parts.$inferSelect> {
+  const [part] = await tx.select().from(parts).where(eq(parts.id, partId))
   if (!part) refuse('part_unknown', 'Choose a part from the list.', 'partId')
-  const [level] = await tx
-    .select({ level: stockLevels })
-    .from(stockLevels)
-    .innerJoin(stores, eq(stores.id, stockLevels.storeId))
-    .where(and(eq(stockLevels.partId, part.id), eq(stores.siteId, siteId)))
-    .orderBy(desc(stockLevels.quantity))
-    .limit(1)
-    .for('update')
-  const inStock = new Big(level?.level.quantity ?? '0')
-  if (inStock.lt(quantity)) refuse('not_in_stock', `There are ${inStock.toString()} ${part.unit} of it in stock.`, 'quantity')
-  const { storeId, averageCostMinor } = level!.level
-  await tx
-    .update(stockLevels)
-    .set({ quantity: sql`${stockLevels.quantity} - ${quantity}` })
-    .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, part.id)))
-  await tx.insert(stockMovements).values({ ...to, storeId, kind: 'issue', quantity: `-${quantity}`, unitCostMinor: averageCostMinor })
+  const levels = await levelsWhere(tx, and(eq(stockLevels.partId, partId), eq(stores.siteId, siteId), isNull(stores.retiredAt)))
+  const kept = await tx
+    .select({ storeId: reservations.storeId })
+    .from(reservations)
+    .where(and(eq(reservations.orderId, orderId), eq(reservations.partId, partId)))
+  const standing = await Promise.all(
+    levels.map(async ({ storeId, onHand }) => ({
+      storeId,
+      free: freeOf(onHand, await keptForOthers(tx, storeId, partId, orderId)),
+      mine: kept.some((one) => one.storeId === storeId),
+    })),
+  )
+  const best = standing.sort((a, b) => Number(b.mine) - Number(a.mine) || Number(b.free) - Number(a.free))
+  const from = best.find(({ free }) => new Big(free).gte(quantity)) ?? best[0]
+  if (!from) refuse('not_in_stock', `There are 0 ${part.unit} of it in stock.`, 'quantity')
+  if (new Big(from.free).lt(quantity)) refuse('not_in_stock', `There are ${plain(from.free)} ${part.unit} of it in stock.`, 'quantity')
+  await goOut({ tx, partId, ...moving }, from.storeId, 'issue', quantity, orderId, part.unit)
   return part
 }

@@ -1,4 +1,5 @@
 import { decimal, index, int, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { MOVEMENT_KINDS } from '#core/stock'
 import { id, instant, inUse, minor } from './columns'
 import { visits } from './dispatch'
 import { orders } from './orders'
@@ -50,15 +51,36 @@ export const stockMovements = mysqlTable(
     partId: int('part_id')
       .notNull()
       .references(() => parts.id),
-    kind: varchar('kind', { length: 12, enum: ['receipt', 'issue', 'return', 'correction'] }).notNull(),
+    kind: varchar('kind', { length: 12, enum: MOVEMENT_KINDS }).notNull(),
     quantity: decimal('quantity', { precision: 12, scale: 3 }).notNull(),
     unitCostMinor: minor('unit_cost_minor').notNull(),
     orderId: int('order_id').references(() => orders.id),
     visitId: int('visit_id').references(() => visits.id),
     at: instant('at').notNull(),
     by: int('by').references(() => accounts.id),
+    reason: varchar('reason', { length: 200 }),
   },
   (table) => [index('stock_movement_order').on(table.orderId), index('stock_movement_part').on(table.partId, table.at)],
+)
+
+/** Parts kept for an order; they count while it is not over. */
+export const reservations = mysqlTable(
+  'reservation',
+  {
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    partId: int('part_id')
+      .notNull()
+      .references(() => parts.id),
+    storeId: int('store_id')
+      .notNull()
+      .references(() => stores.id),
+    quantity: decimal('quantity', { precision: 12, scale: 3 }).notNull(),
+    at: instant('at').notNull(),
+    by: int('by').references(() => accounts.id),
+  },
+  (table) => [primaryKey({ columns: [table.orderId, table.partId, table.storeId] }), index('reservation_level').on(table.storeId, table.partId)],
 )
 
 export const equipment = mysqlTable('equipment', {

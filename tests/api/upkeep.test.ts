@@ -77,7 +77,7 @@ test('stock of a part by store, of a store by part, and the newest movements wit
   )
   const ofPart = await cast.coordinator.must(readPortraitMovements, { register: 'parts', id: part.part_id })
   const levels = await house.rows<{ quantity: string }>('SELECT quantity FROM stock_level WHERE part_id = ?', [part.part_id])
-  expect(ofPart.levels.map(({ quantity }) => quantity).sort()).toEqual(levels.map(({ quantity }) => quantity).sort())
+  expect(ofPart.levels.map(({ onHand }) => Number(onHand)).sort()).toEqual(levels.map(({ quantity }) => Number(quantity)).sort())
   expect(ofPart.rows).toHaveLength(
     Math.min(50, Number((await one<{ n: string }>('SELECT count(*) AS n FROM stock_movement WHERE part_id = ?', [part.part_id])).n)),
   )

@@ -4,7 +4,7 @@ import type { PlanNames } from '#contract/methods'
 import { PERMIT_NAMES, PERMITS } from '#core/methods'
 import type { PlanLines } from '#core/methods'
 import { DecimalField, ListEntry, named, NumberEntry, PickField, rowsNamed, TextEntry, useVocabulary } from '#web/kit'
-import { equipmentChoices, partChoices } from './finders'
+import { equipmentChoices, partChoices } from '#web/stock'
 
 /** What a job needs, line by line. */
 const props = defineProps<{ id: string; names: PlanNames; at?: (field: string) => string | undefined }>()

@@ -1,30 +1,59 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { NButton } from 'naive-ui/es/button'
+import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import { readPortraitMovements } from '#contract/portraits'
-import type { AnyRecord, PortraitMovement } from '#contract/portraits'
+import type { AnyRecord } from '#contract/portraits'
+import { MOVEMENT_NAMES } from '#core/stock'
 import { dayOf, LoadedPart, useRead, writtenAs } from '#web/kit'
 import { useOpenSheet } from '#web/sheets'
+import { StockForm } from '#web/stock'
 
 /** How much lies where, and what came and went last. */
 const { sheet: it } = useOpenSheet<AnyRecord>()
 const read = useRead(readPortraitMovements, () => ({ register: it.value.register, id: it.value.id }), {
   holds: true,
-  touchedBy: ({ orderId }) => orderId !== null,
+  touchedBy: ({ orderId, kind }) => orderId !== null || kind.startsWith('stock.'),
 })
 const ofPart = computed(() => it.value.register === 'parts')
-const KINDS: Record<PortraitMovement['kind'], string> = { receipt: 'Receipt', issue: 'Issue', return: 'Return', correction: 'Correction' }
+const moving = ref(false)
 const number = (value: string) => writtenAs('quantity', String(Number(value)))
 </script>
 
 <template>
   <LoadedPart :part="read">
     <p v-if="!read.value.value!.levels.length" class="soft">{{ ofPart ? 'It lies in no store.' : 'Nothing lies in it.' }}</p>
-    <ul v-else class="levels" aria-label="In stock">
-      <li v-for="level in read.value.value!.levels" :key="level.part + level.store">
-        {{ ofPart ? level.store : level.part }} <strong class="mono">{{ number(level.quantity) }} {{ level.unit }}</strong>
-      </li>
-    </ul>
+    <table v-else class="plain-table levels" aria-label="In stock">
+      <thead>
+        <tr>
+          <th>{{ ofPart ? 'Store' : 'Part' }}</th>
+          <th class="amount">There</th>
+          <th class="amount">Kept for orders</th>
+          <th class="amount">Free</th>
+          <th class="amount">Average price</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="level in read.value.value!.levels" :key="`${level.partId}-${level.storeId}`">
+          <td>{{ ofPart ? level.store : level.part }}</td>
+          <td class="amount mono">{{ number(level.onHand) }} {{ level.unit }}</td>
+          <td class="amount mono">{{ number(level.reserved) }}</td>
+          <td class="amount mono">
+            <strong>{{ number(level.free) }}</strong>
+          </td>
+          <td class="amount mono money">{{ writtenAs('money', level.averageCostMinor) }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <template v-if="read.value.value!.mayMove">
+      <StockForm
+        v-if="moving"
+        v-bind="ofPart ? { partId: it.id } : { storeId: it.id, storeName: it.heading }"
+        @leave="moving = false"
+        @moved="((moving = false), read.load())"
+      />
+      <p v-else><NButton size="small" @click="moving = true">Receive, move or count</NButton></p>
+    </template>
     <div v-if="read.value.value!.rows.length" class="scroll">
       <table class="plain-table" aria-label="Movements">
         <thead>
@@ -32,6 +61,7 @@ const number = (value: string) => writtenAs('quantity', String(Number(value)))
             <th>Day</th>
             <th>What</th>
             <th class="amount">How much</th>
+            <th class="amount">Price of one</th>
             <th>{{ ofPart ? 'Store' : 'Part' }}</th>
             <th>For</th>
             <th>By</th>
@@ -40,8 +70,11 @@ const number = (value: string) => writtenAs('quantity', String(Number(value)))
         <tbody>
           <tr v-for="row in read.value.value!.rows" :key="row.id">
             <td class="mono">{{ dayOf(row.at) }}</td>
-            <td>{{ KINDS[row.kind] }}</td>
+            <td>
+              {{ MOVEMENT_NAMES[row.kind] }}<span v-if="row.reason" class="soft"> {{ row.reason }}</span>
+            </td>
             <td class="amount mono">{{ number(row.quantity) }} {{ row.unit }}</td>
+            <td class="amount mono money">{{ writtenAs('money', row.unitCostMinor) }}</td>
             <td>{{ ofPart ? row.store : row.part }}</td>
             <td>
               <RouterLink v-if="row.orderId" class="mono" :to="`/desk/charges/order/${row.orderId}`">{{ row.orderNumber }}</RouterLink><template v-else
@@ -61,16 +94,9 @@ const number = (value: string) => writtenAs('quantity', String(Number(value)))
   overflow-x: auto;
 }
 .levels {
-  list-style: none;
-  margin: 0 0 8px;
-  padding: 0;
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
-  gap: 2px 20px;
+  max-width: 640px;
 }
-.levels li {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
+.money {
+  color: var(--violet);
 }
 </style>

@@ -1,0 +1,61 @@
+import { and, eq, isNull, ne, notInArray, sql } from 'drizzle-orm'
+import type { SQL } from 'drizzle-orm'
+import type { StockLevel } from '#contract/stock'
+import { FINISHED_STATES, OVER_STATES } from '#core/orders'
+import { freeOf } from '#core/stock'
+import type { Reader, Tx } from '#server/kit'
+import { orders, parts, reservations, stockLevels, stores } from '../tables'
+
+/** Orders whose parts are kept: those that are not over and whose work is not finished. */
+export const keepsParts = and(notInArray(orders.state, [...FINISHED_STATES, ...OVER_STATES]), isNull(orders.discardedAt))
+
+/** A decimal of the database without the noughts at its end. */
+export const plain = (decimal: string | number | null): string => String(Number(decimal ?? 0))
+
+/** Levels that fit, with what is kept of each for orders. */
+export async function levelsWhere(db: Reader, where: SQL | undefined): Promise<StockLevel[]> {
+  const rows = await db
+    .select({
+      storeId: stockLevels.storeId,
+      store: stores.name,
+      partId: stockLevels.partId,
+      part: parts.name,
+      unit: parts.unit,
+      onHand: stockLevels.quantity,
+      averageCostMinor: stockLevels.averageCostMinor,
+      reserved: sql<string>`(select coalesce(sum(${reservations.quantity}), 0) from ${reservations} join ${orders} on ${orders.id} = ${reservations.orderId}
+        where ${reservations.storeId} = ${stockLevels.storeId} and ${reservations.partId} = ${stockLevels.partId} and ${keepsParts})`,
+    })
+    .from(stockLevels)
+    .innerJoin(parts, eq(parts.id, stockLevels.partId))
+    .innerJoin(stores, eq(stores.id, stockLevels.storeId))
+    .where(where)
+    .orderBy(stores.name, parts.name)
+  return rows.map((row) => ({ ...row, onHand: plain(row.onHand), reserved: plain(row.reserved), free: plain(freeOf(row.onHand, row.reserved)) }))
+}
+
+/** The level of a part in a store, locked: whoever takes or keeps of it comes one after the other. There from now on. */
+export async function lockLevel(tx: Tx, storeId: number, partId: number): Promise<{ onHand: string; averageCostMinor: number }> {
+  await tx
+    .insert(stockLevels)
+    .values({ storeId, partId, quantity: '0', averageCostMinor: 0 })
+    .onDuplicateKeyUpdate({ set: { quantity: sql`${stockLevels.quantity}` } })
+  const [row] = await tx
+    .select({ onHand: stockLevels.quantity, averageCostMinor: stockLevels.averageCostMinor })
+    .from(stockLevels)
+    .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
+    .for('update')
+  return row!
+}
+
+/** How much of a part in a store is kept for orders other than this one. */
+export async function keptForOthers(tx: Tx, storeId: number, partId: number, orderId: number | null): Promise<string> {
+  const [row] = await tx
+    .select({ n: sql<string>`coalesce(sum(${reservations.quantity}), 0)` })
+    .from(reservations)
+    .innerJoin(orders, eq(orders.id, reservations.orderId))
+    .where(
+      and(eq(reservations.storeId, storeId), eq(reservations.partId, partId), keepsParts, orderId === null ? undefined : ne(reservations.orderId, orderId)),
+    )
+  return row!.n
+}

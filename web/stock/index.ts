@@ -1,0 +1,3 @@
+export { default as OrderParts } from './OrderParts.vue'
+export { default as StockForm } from './StockForm.vue'
+export * from './finders'
