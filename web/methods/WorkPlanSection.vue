@@ -14,6 +14,7 @@ import LinesForm from './LinesForm.vue'
 import NeedsList from './NeedsList.vue'
 import OfferList from './OfferList.vue'
 import OrderStepForm from './OrderStepForm.vue'
+import ReadyList from './ReadyList.vue'
 import StepRow from './StepRow.vue'
 
 /** What is done on the order and what it takes: methods, steps, labour, parts, tools, hazards. */
@@ -29,6 +30,8 @@ const editing = ref<number | null>(null)
 const draft = ref<PlanLines | null>(null)
 const { act, at, busy, first } = useLineAct<OrderPlan>(() => void read.load())
 const mayDo = computed(() => plan.value.mayEdit)
+/** Before anybody has begun, what dispatch still waits for is worth knowing. */
+const goes = computed(() => ['draft', 'to_approve', 'ready', 'dispatched'].includes(sheet.value.state))
 const mayKeep = computed(() => session.can('registers.edit') && (plan.value.steps.length > 0 || plan.value.labour.length > 0))
 
 const waitsFor = (step: OrderStep) => plan.value.steps.find((one) => one.id === step.afterId && one.state === 'open')?.text ?? null
@@ -53,12 +56,13 @@ const drop = (step: OrderStep) => act(() => call(dropStep, { id: step.id, versio
 
 <template>
   <LoadedPart :part="read">
+    <ReadyList v-if="goes" :sheet="sheet" :plan="plan" />
     <p v-if="plan.methods.length" class="methods">
       By
       <span v-for="one in plan.methods" :key="one.id" class="method">
         <RecordLink :record="{ register: 'methods', id: one.methodId }">{{ one.name }}</RecordLink>
         <span class="soft"> version {{ one.edition }}{{ one.newer ? ', written anew since' : '' }}</span>
-        <NButton v-if="plan.mayEdit" size="tiny" quaternary :aria-label="`Take ${one.name} off`" :disabled="busy" @click="takeOff(one.id, one.name)"
+        <NButton v-if="plan.mayEdit" size="tiny" quaternary :aria-label="`Take off: ${one.name}`" :disabled="busy" @click="takeOff(one.id, one.name)"
           >Take off</NButton
         >
       </span>
@@ -76,9 +80,9 @@ const drop = (step: OrderStep) => act(() => call(dropStep, { id: step.id, versio
       </StepRow>
     </template>
     <NeedsList
-      v-if="open !== 'lines' && (plan.labour.length || plan.parts.length || plan.tools.length || plan.hazards.length)"
+      v-if="open !== 'lines' && (plan.labour.length || plan.tools.length || plan.hazards.length)"
       class="needs"
-      :lines="plan"
+      :lines="{ ...plan, parts: [] }"
       :names="plan.names"
     />
     <OrderParts v-if="open !== 'lines'" :order-id="plan.orderId" :order-number="sheet.number" />

@@ -17,6 +17,12 @@ const read = useRead(readPortraitMovements, () => ({ register: it.value.register
 })
 const ofPart = computed(() => it.value.register === 'parts')
 const moving = ref(false)
+/** What need not be chosen: the record that is open, and the store where there is one alone. */
+const known = computed(() => {
+  if (!ofPart.value) return { storeId: it.value.id, storeName: it.value.heading }
+  const levels = read.value.value!.levels
+  return { partId: it.value.id, ...(levels.length === 1 ? { storeId: levels[0]!.storeId, storeName: levels[0]!.store } : {}) }
+})
 const number = (value: string) => writtenAs('quantity', String(Number(value)))
 </script>
 
@@ -46,12 +52,7 @@ const number = (value: string) => writtenAs('quantity', String(Number(value)))
       </tbody>
     </table>
     <template v-if="read.value.value!.mayMove">
-      <StockForm
-        v-if="moving"
-        v-bind="ofPart ? { partId: it.id } : { storeId: it.id, storeName: it.heading }"
-        @leave="moving = false"
-        @moved="((moving = false), read.load())"
-      />
+      <StockForm v-if="moving" v-bind="known" @leave="moving = false" @moved="((moving = false), read.load())" />
       <p v-else><NButton size="small" @click="moving = true">Receive, move or count</NButton></p>
     </template>
     <div v-if="read.value.value!.rows.length" class="scroll">

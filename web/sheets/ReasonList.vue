@@ -9,7 +9,7 @@ const emit = defineEmits<{ jump: [field: string] }>()
 
 <template>
   <ul class="reasons" :class="{ missing }">
-    <li v-for="reason in reasons" :key="reason.code">
+    <li v-for="reason in reasons" :key="`${reason.code} ${reason.sentence}`">
       <NButton v-if="reason.field" text type="primary" class="link" @click="emit('jump', reason.field)">{{ reason.sentence }}</NButton>
       <span v-else>{{ reason.sentence }}</span>
     </li>

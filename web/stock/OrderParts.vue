@@ -49,7 +49,7 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
 
 <template>
   <LoadedPart :part="read">
-    <div v-if="read.value.value!.rows.length" class="scroll">
+    <div v-if="read.value.value!.rows.length" id="s-parts" class="scroll">
       <table class="plain-table" aria-label="Parts of the order">
         <thead>
           <tr>
@@ -88,7 +88,7 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
                 v-if="read.value.value!.mayReserve && Number(part.reserved)"
                 size="tiny"
                 quaternary
-                :aria-label="`Let ${part.name} go`"
+                :aria-label="`Let go: ${part.name}`"
                 :disabled="busy"
                 @click="release(part)"
                 >Let go</NButton
@@ -105,7 +105,7 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
                 v-if="read.value.value!.mayMove && Number(part.issued) > 0"
                 size="tiny"
                 quaternary
-                :aria-label="`Take ${part.name} back`"
+                :aria-label="`Take back: ${part.name}`"
                 @click="begin(part, 'return')"
                 >Take back</NButton
               >

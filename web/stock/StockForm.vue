@@ -22,12 +22,16 @@ const order = ref(props.orderNumber ?? '')
 const reason = ref('')
 const key = ref(freshKey())
 const { act, at, busy } = useLineAct<{ level: StockLevel }>(() => emit('moved'))
-const fields = ref<InstanceType<typeof DecimalField>[]>([])
+type Field = InstanceType<typeof DecimalField> | null
+const quantityField = ref<Field>(null)
+const costField = ref<Field>(null)
 const ready = computed(() => part.value !== null && store.value !== null && quantity.value !== null)
 watch([doing, part, store, quantity], () => (key.value = freshKey()))
 
 async function move(): Promise<void> {
-  if (fields.value.some((field) => !field.leave()) || !ready.value) return
+  // What was typed last is read before it is sent.
+  const read = [quantityField.value, costField.value].map((field) => field?.leave() ?? true)
+  if (read.includes(false) || !ready.value) return
   const sent = {
     act: doing.value,
     partId: part.value!,
@@ -75,7 +79,7 @@ async function move(): Promise<void> {
       />
       <DecimalField
         id="stock-quantity"
-        ref="fields"
+        ref="quantityField"
         :label="doing === 'count' ? 'How many are there' : 'How many'"
         kind="quantity"
         required
@@ -86,6 +90,7 @@ async function move(): Promise<void> {
       <DecimalField
         v-if="doing === 'receipt'"
         id="stock-cost"
+        ref="costField"
         label="Price of one"
         kind="money"
         :value="cost"

@@ -1,0 +1,38 @@
+import { readyLines } from '#core/methods'
+import type { PartStanding } from '#core/methods'
+import { whole } from '../../tests/kit/wholeOrder'
+
+const facts = { ...whole, state: 'ready' as const, stepsFirst: [], contactName: 'Aoife', access: null }
+const part = (more: Partial<PartStanding>): PartStanding => ({ name: 'Belt', unit: 'pc', planned: '2', reserved: '0', issued: '0', free: '0', ...more })
+const codes = (...asked: Parameters<typeof readyLines>) => readyLines(...asked).map(({ code }) => code)
+
+test('nothing stands between a plain approved order and dispatch', () => expect(readyLines(facts, [], [])).toEqual([]))
+
+test('each thing that does is told once, with where it is cured', () => {
+  const lines = readyLines(
+    { ...facts, state: 'to_approve', stepsFirst: ['Call first'], contactName: null },
+    [part({}), part({ name: 'Filter', free: '3' })],
+    [
+      { hazard: 'Fan', control: 'Isolate', permit: 'isolation' },
+      { hazard: 'Cable', control: 'Isolate', permit: 'isolation' },
+      { hazard: 'Noise', control: 'Plugs', permit: null },
+    ],
+  )
+  expect(lines.map(({ sentence, field }) => [sentence, field])).toEqual([
+    ['It has not been approved.', 'approval'],
+    ['2 pc of Belt are not in stock.', 'parts'],
+    ['2 pc of Filter are there and not kept for it.', 'parts'],
+    ['“Call first” comes first.', 'steps'],
+    ['It takes a permit: electrical isolation.', 'steps'],
+    ['Nobody is named who lets them in, and nothing is said of access.', 'contactName'],
+  ])
+})
+
+test.each<[string, Partial<PartStanding>, string[]]>([
+  ['kept', { reserved: '2' }, []],
+  ['taken', { issued: '2' }, []],
+  ['half taken, half kept', { issued: '1', reserved: '1' }, []],
+  ['kept in part, the rest there', { reserved: '0.5', free: '1.5' }, ['unkept']],
+  ['kept in part, the rest missing by a thousandth', { reserved: '0.5', free: '1.499' }, ['missing']],
+  ['more taken than planned', { issued: '3' }, []],
+])('a part that is %s', (_name, standing, expected) => expect(codes(facts, [part(standing)], [])).toEqual(expected))

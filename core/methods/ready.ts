@@ -1,0 +1,52 @@
+import { isUnapproved } from '#core/orders'
+import type { OrderFacts } from '#core/orders'
+import { PERMIT_NAMES } from './content'
+import type { HazardLine } from './content'
+
+/** A part of an order as far as dispatch is concerned; quantities as decimal texts. */
+export interface PartStanding {
+  name: string
+  unit: string
+  planned: string
+  reserved: string
+  issued: string
+  /** What lies free in the stores of the site, all together. */
+  free: string
+}
+
+/** Something that stands between an order and its dispatch. */
+export interface ReadyLine {
+  code: 'approval' | 'steps' | 'missing' | 'unkept' | 'permit' | 'access'
+  sentence: string
+  /** Where it is cured: a field or a section of the Sheet. */
+  field: string
+}
+
+/**
+ * What stands between an order and dispatch, in the order in which it is seen to. Empty when nobody has to wait for
+ * anything. A permit stays on the list as long as a hazard takes one.
+ */
+export function readyLines(
+  facts: Pick<OrderFacts, 'state' | 'stepsFirst' | 'contactName' | 'access'>,
+  parts: readonly PartStanding[],
+  hazards: readonly HazardLine[],
+): ReadyLine[] {
+  const lines: ReadyLine[] = []
+  if (isUnapproved(facts.state)) lines.push({ code: 'approval', sentence: 'It has not been approved.', field: 'approval' })
+  for (const part of parts) {
+    const lacks = thousandths(part.planned) - thousandths(part.issued) - thousandths(part.reserved)
+    if (lacks <= 0) continue
+    const free = thousandths(part.free)
+    const missing = lacks - Math.max(0, free)
+    if (missing > 0) lines.push({ code: 'missing', sentence: `${missing / 1000} ${part.unit} of ${part.name} are not in stock.`, field: 'parts' })
+    else lines.push({ code: 'unkept', sentence: `${lacks / 1000} ${part.unit} of ${part.name} are there and not kept for it.`, field: 'parts' })
+  }
+  for (const text of facts.stepsFirst) lines.push({ code: 'steps', sentence: `“${text}” comes first.`, field: 'steps' })
+  for (const permit of new Set(hazards.flatMap((hazard) => hazard.permit ?? [])))
+    lines.push({ code: 'permit', sentence: `It takes a permit: ${PERMIT_NAMES[permit].toLowerCase()}.`, field: 'steps' })
+  if (!facts.contactName && !facts.access)
+    lines.push({ code: 'access', sentence: 'Nobody is named who lets them in, and nothing is said of access.', field: 'contactName' })
+  return lines
+}
+
+const thousandths = (quantity: string) => Math.round(Number(quantity) * 1000)
