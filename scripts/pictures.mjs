@@ -96,6 +96,9 @@ async function takeAll(url, mailUrl) {
   await openRow('Fire door does not close')
   await desk.sleep(600)
   await keep(desk, 'dispatch')
+  // What is planned of it: steps, parts, and what it will cost.
+  await desk.executeScript("document.getElementById('s-steps').scrollIntoView()")
+  await keep(desk, 'plan')
   await go(desk, '/registers/assets?as=tree')
   for (const code of ['SKE', 'PUM', 'PUM-1', 'PUM-101', 'CH-1']) {
     await desk.findElement(By.xpath(`//*[contains(@class, 'n-tree-node-content')][.//span[contains(@class, 'code')][text()='${code}']]`)).click()
@@ -149,11 +152,6 @@ async function takeAll(url, mailUrl) {
   await go(desk, '/setup/rules')
   await desk.sleep(800)
   await keep(desk, 'rules')
-  await go(desk, '/setup/intake')
-  await desk.findElement(By.xpath("//section[@aria-label='Categories']//button[starts-with(normalize-space(.), 'Freezer')]")).click()
-  await desk.sleep(400)
-  await desk.executeScript("document.querySelector('section[aria-label=Categories]').scrollIntoView()")
-  await keep(desk, 'questions')
 
   await go(phone, '/c/SKE')
   await phone.findElement(By.id('place')).sendKeys('studio gan')

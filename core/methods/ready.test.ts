@@ -21,7 +21,7 @@ test('each thing that does is told once, with where it is cured', () => {
   expect(lines.map(({ sentence, field }) => [sentence, field])).toEqual([
     ['It has not been approved.', 'approval'],
     ['2 pc of Belt are not in stock.', 'parts'],
-    ['2 pc of Filter are there and not kept for it.', 'parts'],
+    ['2 pc of Filter are on hand and not reserved for it.', 'parts'],
     ['“Call first” comes first.', 'steps'],
     ['It takes a permit: electrical isolation.', 'steps'],
     ['Nobody is named who lets them in, and nothing is said of access.', 'contactName'],

@@ -39,7 +39,7 @@ export function readyLines(
     const free = thousandths(part.free)
     const missing = lacks - Math.max(0, free)
     if (missing > 0) lines.push({ code: 'missing', sentence: `${missing / 1000} ${part.unit} of ${part.name} are not in stock.`, field: 'parts' })
-    else lines.push({ code: 'unkept', sentence: `${lacks / 1000} ${part.unit} of ${part.name} are there and not kept for it.`, field: 'parts' })
+    else lines.push({ code: 'unkept', sentence: `${lacks / 1000} ${part.unit} of ${part.name} are on hand and not reserved for it.`, field: 'parts' })
   }
   for (const text of facts.stepsFirst) lines.push({ code: 'steps', sentence: `“${text}” comes first.`, field: 'steps' })
   for (const permit of new Set(hazards.flatMap((hazard) => hazard.permit ?? [])))

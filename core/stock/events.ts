@@ -10,13 +10,13 @@ export const STOCK_EVENTS = {
     writes: false,
   }),
   'stock.reserve': event<{ part: string; quantity: string; unit: string; store: string }>()({
-    says: 'kept parts for it:',
+    says: 'reserved parts for it:',
     about: ({ quantity, unit, part, store }) => `${quantity ?? ''} ${unit ?? ''} ${part ?? ''} in ${store ?? ''}`,
     told: null,
     writes: false,
   }),
   'stock.release': event<{ part: string; quantity: string; unit: string; store: string }>()({
-    says: 'let parts go that were kept for it:',
+    says: 'released parts reserved for it:',
     about: ({ quantity, unit, part, store }) => `${quantity ?? ''} ${unit ?? ''} ${part ?? ''} in ${store ?? ''}`,
     told: null,
     writes: false,

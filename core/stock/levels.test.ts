@@ -35,8 +35,8 @@ describe('moving average', () => {
 test('the timeline tells each movement in its words', () => {
   expect([
     STOCK_EVENTS['stock.move'].about({ act: 'Receive', part: 'Belt', quantity: '3', unit: 'pc', store: 'Main', to: null }),
-    STOCK_EVENTS['stock.move'].about({ act: 'Move to another store', part: 'Belt', quantity: '3', unit: 'pc', store: 'Main', to: 'Shed' }),
+    STOCK_EVENTS['stock.move'].about({ act: 'Transfer to another store', part: 'Belt', quantity: '3', unit: 'pc', store: 'Main', to: 'Shed' }),
     STOCK_EVENTS['stock.reserve'].about({ part: 'Belt', quantity: '2', unit: 'pc', store: 'Main' }),
     STOCK_EVENTS['stock.release'].about({ part: 'Belt', quantity: '2', unit: 'pc', store: 'Main' }),
-  ]).toEqual(['receive, 3 pc Belt, Main', 'move to another store, 3 pc Belt, Main to Shed', '2 pc Belt in Main', '2 pc Belt in Main'])
+  ]).toEqual(['receive, 3 pc Belt, Main', 'transfer to another store, 3 pc Belt, Main to Shed', '2 pc Belt in Main', '2 pc Belt in Main'])
 })

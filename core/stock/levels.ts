@@ -19,9 +19,9 @@ export type StockAct = (typeof STOCK_ACTS)[number]
 export const STOCK_ACT_NAMES: Record<StockAct, string> = {
   receipt: 'Receive',
   issue: 'Issue to an order',
-  return: 'Take back from an order',
-  transfer: 'Move to another store',
-  count: 'Enter what was counted',
+  return: 'Return from an order',
+  transfer: 'Transfer to another store',
+  count: 'Count',
 }
 
 /**

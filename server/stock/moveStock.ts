@@ -120,7 +120,7 @@ export async function goOut(
   const others = await keptForOthers(tx, storeId, partId, orderId)
   const free = freeOf(onHand, others)
   if (new Big(free).lt(quantity)) {
-    const kept = Number(others) ? ` ${plain(others)} ${unit} more are kept for other orders.` : ''
+    const kept = Number(others) ? ` ${plain(others)} ${unit} more are reserved for other orders.` : ''
     refuse('not_in_stock', `There are ${plain(free)} ${unit} of it free in this store.${kept}`, 'quantity')
   }
   await tx

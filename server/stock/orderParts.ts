@@ -59,7 +59,7 @@ export const reservePart = command(contract.reservePart, async ({ tx, who, input
   const order = await lockOrderById(tx, orderId)
   if (!order || !maySee(who, order.siteId)) throw notFound('order')
   if (isFinished(order.state) || isOver(order.state) || order.discardedAt)
-    throw new Refusal([{ code: 'order_over', sentence: 'The order is over: nothing is kept for it any more.' }])
+    throw new Refusal([{ code: 'order_over', sentence: 'The order is over: nothing is reserved for it any more.' }])
   const [[part], [store]] = await Promise.all([
     tx.select().from(parts).where(eq(parts.id, partId)),
     tx

@@ -39,7 +39,7 @@ async function given(register: RegisterName, who = admin): Promise<string> {
 describe('out and in again', () => {
   test.each(REGISTERS)('%s: nothing is new, nothing changed, nothing bad', async (register) => {
     const text = await given(register)
-    const rows = parse(text, { bom: true }) as string[][]
+    const rows: string[][] = parse(text, { bom: true })
     expect(rows.length).toBeGreaterThan(1)
     const report = await table(register, text)
     const unmailed =
@@ -149,7 +149,7 @@ describe('assets', () => {
     const looked = await table('assets', rows)
     expect([looked.fresh, looked.bad.map((row) => [row.line, row.sentences])]).toEqual([1, [[2, [sentence]]]])
     expect(await table('assets', rows, true)).toMatchObject({ fresh: 1, badCount: 1 })
-    expect((await house.rows(`SELECT tag FROM asset WHERE tag IN ('${bad}', '${good}')`)) as unknown[]).toEqual([{ tag: good }])
+    expect(await house.rows<{ tag: string }>(`SELECT tag FROM asset WHERE tag IN ('${bad}', '${good}')`)).toEqual([{ tag: good }])
   })
 
   test('two that are part of each other, and one that is part of a bad one, are bad', async () => {

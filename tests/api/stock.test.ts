@@ -150,7 +150,7 @@ describe('kept for an order', () => {
     const refused = await keep(other.id, id, '4')
     expect([refused.status, sentence(refused)]).toEqual([422, expect.stringContaining('There are 3 pc of it free')])
     expect(sentence(await tried({ act: 'issue', partId: id, quantity: '4', orderNumber: other.number }))).toBe(
-      'There are 3 pc of it free in this store. 7 pc more are kept for other orders.',
+      'There are 3 pc of it free in this store. 7 pc more are reserved for other orders.',
     )
     await move({ act: 'issue', partId: id, quantity: '5', orderNumber: mine.number })
     const [row] = (await cast.coordinator.must(readOrderParts, { orderId: mine.id })).rows

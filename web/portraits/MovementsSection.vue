@@ -33,8 +33,8 @@ const number = (value: string) => writtenAs('quantity', String(Number(value)))
       <thead>
         <tr>
           <th>{{ ofPart ? 'Store' : 'Part' }}</th>
-          <th class="amount">There</th>
-          <th class="amount">Kept for orders</th>
+          <th class="amount">On hand</th>
+          <th class="amount">Reserved</th>
           <th class="amount">Free</th>
           <th class="amount">Average price</th>
         </tr>
@@ -53,7 +53,7 @@ const number = (value: string) => writtenAs('quantity', String(Number(value)))
     </table>
     <template v-if="read.value.value!.mayMove">
       <StockForm v-if="moving" v-bind="known" @leave="moving = false" @moved="((moving = false), read.load())" />
-      <p v-else><NButton size="small" @click="moving = true">Receive, move or count</NButton></p>
+      <p v-else><NButton size="small" @click="moving = true">Move or count</NButton></p>
     </template>
     <div v-if="read.value.value!.rows.length" class="scroll">
       <table class="plain-table" aria-label="Movements">

@@ -30,7 +30,7 @@ function keep(part: OrderPart): void {
   if (!store) return
   const more = Math.min(missing(part), Number(store.free))
   const quantity = String(Math.round((Number(store.reserved) + more) * 1000) / 1000)
-  void act(() => call(reservePart, { orderId: props.orderId, partId: part.partId, storeId: store.storeId, quantity }), `Kept for the order in ${store.store}.`)
+  void act(() => call(reservePart, { orderId: props.orderId, partId: part.partId, storeId: store.storeId, quantity }), `Reserved in ${store.store}.`)
 }
 const canKeep = (part: OrderPart) => {
   const store = bestStore(part)
@@ -39,7 +39,7 @@ const canKeep = (part: OrderPart) => {
 async function release(part: OrderPart): Promise<void> {
   for (const { storeId, reserved } of part.stores)
     if (Number(reserved))
-      await act(() => call(reservePart, { orderId: props.orderId, partId: part.partId, storeId, quantity: '0' }), 'It is free for others again.')
+      await act(() => call(reservePart, { orderId: props.orderId, partId: part.partId, storeId, quantity: '0' }), 'Released: it is free for others again.')
 }
 function begin(part: OrderPart, what: 'issue' | 'return'): void {
   const store = part.stores.find(({ reserved }) => Number(reserved) > 0) ?? bestStore(part)
@@ -55,8 +55,8 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
           <tr>
             <th>Part</th>
             <th class="amount">Planned</th>
-            <th class="amount">Kept</th>
-            <th class="amount">Taken</th>
+            <th class="amount">Reserved</th>
+            <th class="amount">Issued</th>
             <th>Free in</th>
             <th></th>
           </tr>
@@ -79,19 +79,19 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
               <NButton
                 v-if="read.value.value!.mayReserve && canKeep(part)"
                 size="tiny"
-                :aria-label="`Keep ${part.name} for the order`"
+                :aria-label="`Reserve ${part.name}`"
                 :disabled="busy"
                 @click="keep(part)"
-                >Keep</NButton
+                >Reserve</NButton
               >
               <NButton
                 v-if="read.value.value!.mayReserve && Number(part.reserved)"
                 size="tiny"
                 quaternary
-                :aria-label="`Let go: ${part.name}`"
+                :aria-label="`Release ${part.name}`"
                 :disabled="busy"
                 @click="release(part)"
-                >Let go</NButton
+                >Release</NButton
               >
               <NButton
                 v-if="read.value.value!.mayMove && part.stores.length"
@@ -105,9 +105,9 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
                 v-if="read.value.value!.mayMove && Number(part.issued) > 0"
                 size="tiny"
                 quaternary
-                :aria-label="`Take back: ${part.name}`"
+                :aria-label="`Return ${part.name}`"
                 @click="begin(part, 'return')"
-                >Take back</NButton
+                >Return</NButton
               >
             </td>
           </tr>

@@ -21,7 +21,7 @@ const cost = ref<number | null>(null)
 const order = ref(props.orderNumber ?? '')
 const reason = ref('')
 const key = ref(freshKey())
-const { act, at, busy } = useLineAct<{ level: StockLevel }>(() => emit('moved'))
+const { act: send, at, busy } = useLineAct<{ level: StockLevel }>(() => emit('moved'))
 type Field = InstanceType<typeof DecimalField> | null
 const quantityField = ref<Field>(null)
 const costField = ref<Field>(null)
@@ -42,7 +42,7 @@ async function move(): Promise<void> {
     ...(doing.value === 'transfer' && toStore.value !== null ? { toStoreId: toStore.value } : {}),
     ...(reason.value.trim() ? { reason: reason.value.trim() } : {}),
   }
-  await act(() => call(moveStock, sent, { key: key.value }), `${STOCK_ACT_NAMES[doing.value]}: done.`)
+  await send(() => call(moveStock, sent, { key: key.value }), `${STOCK_ACT_NAMES[doing.value]}: done.`)
 }
 </script>
 
