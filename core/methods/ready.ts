@@ -38,8 +38,8 @@ export function readyLines(
     if (lacks <= 0) continue
     const free = thousandths(part.free)
     const missing = lacks - Math.max(0, free)
-    if (missing > 0) lines.push({ code: 'missing', sentence: `${missing / 1000} ${part.unit} of ${part.name} are not in stock.`, field: 'parts' })
-    else lines.push({ code: 'unkept', sentence: `${lacks / 1000} ${part.unit} of ${part.name} are on hand and not reserved for it.`, field: 'parts' })
+    if (missing > 0) lines.push({ code: 'missing', sentence: `${much(missing, part)} not in stock.`, field: 'parts' })
+    else lines.push({ code: 'unkept', sentence: `${much(lacks, part)} on hand and not reserved for it.`, field: 'parts' })
   }
   for (const text of facts.stepsFirst) lines.push({ code: 'steps', sentence: `“${text}” comes first.`, field: 'steps' })
   for (const permit of new Set(hazards.flatMap((hazard) => hazard.permit ?? [])))
@@ -49,4 +49,5 @@ export function readyLines(
   return lines
 }
 
+const much = (quantity: number, { unit, name }: PartStanding) => `${quantity / 1000} ${unit} of ${name} ${quantity === 1000 ? 'is' : 'are'}`
 const thousandths = (quantity: string) => Math.round(Number(quantity) * 1000)
