@@ -1,3 +1,4 @@
+import { PLAIN_STEP } from '#core/methods'
 import type { HazardLine, Leaves, MethodContent, MethodStep, Permit } from '#core/methods'
 import { isFinished, isOver } from '#core/orders'
 import type { OrderKind } from '#core/orders'
@@ -21,17 +22,7 @@ interface Spec {
   missed?: number
 }
 
-const step = (text: string, more: Partial<MethodStep> = {}): MethodStep => ({
-  text,
-  kind: 'plain',
-  unit: null,
-  least: null,
-  most: null,
-  choices: [],
-  first: false,
-  after: null,
-  ...more,
-})
+const step = (text: string, more: Partial<MethodStep> = {}): MethodStep => ({ ...PLAIN_STEP, text, after: null, ...more })
 const measured = (text: string, unit: string, least: number | null, most: number | null, more: Partial<MethodStep> = {}) =>
   step(text, { kind: 'measured', unit, least, most, ...more })
 const photo = (text: string) => step(text, { kind: 'photo' })

@@ -35,6 +35,9 @@ export interface StepFields {
   first: boolean
 }
 
+/** What a step is before anything is said of it. */
+export const PLAIN_STEP: StepFields = { text: '', kind: 'plain', unit: null, least: null, most: null, choices: [], first: false }
+
 /** A step of a method; `after` is the place of an earlier one it waits for, counted from 0. */
 export interface MethodStep extends StepFields {
   after: number | null

@@ -10,6 +10,7 @@ import {
   NO_CONTENT,
   NO_USE,
   openFirst,
+  PLAIN_STEP,
   quantile,
   readStep,
   stepWaits,
@@ -18,17 +19,7 @@ import {
 } from '#core/methods'
 import type { MethodContent, MethodStep, OrderAsk, PlanLines, StepFields } from '#core/methods'
 
-const step = (more: Partial<MethodStep> = {}): MethodStep => ({
-  text: 'Look',
-  kind: 'plain',
-  unit: null,
-  least: null,
-  most: null,
-  choices: [],
-  first: false,
-  after: null,
-  ...more,
-})
+const step = (more: Partial<MethodStep> = {}): MethodStep => ({ ...PLAIN_STEP, text: 'Look', after: null, ...more })
 const lines = (more: Partial<PlanLines> = {}): PlanLines => ({ labour: [], parts: [], tools: [], hazards: [], ...more })
 const content = (more: Partial<MethodContent> = {}): MethodContent => ({ ...NO_CONTENT, ...more })
 

@@ -3,13 +3,13 @@ import type { Picture, Tx } from '#server/kit'
 import type { VisitRecord } from '#server/dispatch/records'
 import type { OrderRecord } from '#server/orders'
 
-/** Keeps a photo from the job on its order. */
-export async function keepPhoto(tx: Tx, order: OrderRecord, visit: VisitRecord, picture: Picture, now: Date): Promise<void> {
-  await keepAttachment(tx, {
+/** Keeps a photo on its order: from a visit, or with no visit from whoever did a step of it. @returns its id */
+export function keepPhoto(tx: Tx, order: Pick<OrderRecord, 'id' | 'siteId'>, visit: VisitRecord | null, picture: Picture, now: Date): Promise<number> {
+  return keepAttachment(tx, {
     siteId: order.siteId,
     orderId: order.id,
-    visitId: visit.id,
-    vendorId: visit.vendorId,
+    visitId: visit?.id ?? null,
+    vendorId: visit?.vendorId ?? null,
     name: 'photo.jpg',
     mime: picture.mime,
     width: picture.width,

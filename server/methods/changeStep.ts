@@ -1,8 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import * as contract from '#contract/methods'
 import { Refusal } from '#core/kit'
-import { afterReasons, MOST_STEPS, stepReasons } from '#core/methods'
-import type { StepFields } from '#core/methods'
+import { afterReasons, MOST_STEPS, PLAIN_STEP, stepReasons } from '#core/methods'
 import { changesOf, command, conflict, maySee, mustKnow, notFound } from '#server/kit'
 import type { Asker, Tell, Tx } from '#server/kit'
 import { lockOrderById } from '#server/orders'
@@ -12,12 +11,10 @@ import { nextPosition } from './changePlan'
 import { lockPlan, namesOf, orderPlan } from './orderPlan'
 import type { StepRecord } from './orderPlan'
 
-const USUAL: StepFields = { text: '', kind: 'plain', unit: null, least: null, most: null, choices: [], first: false }
-
 export const addStep = command(contract.addStep, async ({ tx, who, input, tell }) => {
   const { orderId, afterId = null, assigneeId = null, ...sent } = input
   const { order } = await lockPlan(tx, who, orderId)
-  const fields = { ...USUAL, ...sent, unit: sent.unit || null }
+  const fields = { ...PLAIN_STEP, ...sent, unit: sent.unit || null }
   const others = await tx.select().from(orderSteps).where(eq(orderSteps.orderId, orderId))
   const reasons = [...stepReasons(fields), ...afterReasons(0, afterId, others)]
   if (others.length >= MOST_STEPS) reasons.push({ code: 'too_many', sentence: `An order can have ${MOST_STEPS} steps.`, field: 'text' })

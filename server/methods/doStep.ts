@@ -6,9 +6,9 @@ import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { Refusal } from '#core/kit'
 import { readStep, stepWaits } from '#core/methods'
 import { isSettled, OVER_STATES, SEEN_IN_FIELD } from '#core/orders'
-import { canAt, command, conflict, keepAttachment, maySee, notAllowed, notFound, preparedCommand, query, readPicture } from '#server/kit'
+import { canAt, command, conflict, maySee, notAllowed, notFound, preparedCommand, query, readPicture } from '#server/kit'
 import type { Asker, Outgoing, Reader, Tx } from '#server/kit'
-import { myVisit } from '#server/field'
+import { keepPhoto, myVisit } from '#server/field'
 import { lockOrderById } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { accounts, orders, orderSteps, people, places, visits } from '../tables'
@@ -161,18 +161,7 @@ export const addStepPhoto = preparedCommand(
   async ({ tx, who, input, ready: picture, now }) => {
     const { step, order } = await lockMine(tx, who, input.id, null)
     if (step.state !== 'open') throw new Refusal([{ code: 'done', sentence: 'It is done already: take that back first.' }])
-    const photoId = await keepAttachment(tx, {
-      siteId: order.siteId,
-      orderId: order.id,
-      name: 'step.jpg',
-      mime: picture.mime,
-      width: picture.width,
-      height: picture.height,
-      bytes: picture.content.length,
-      content: picture.content,
-      thumb: picture.thumb,
-      at: now,
-    })
+    const photoId = await keepPhoto(tx, order, null, picture, now)
     await tx
       .update(orderSteps)
       .set({ photoId, version: step.version + 1 })

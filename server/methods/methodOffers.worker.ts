@@ -1,9 +1,9 @@
-import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, desc, eq, gt, inArray, isNull, like, notInArray, or, sql } from 'drizzle-orm'
 import { foldText } from '#core/kit'
 import { fitOf, NO_USE } from '#core/methods'
 import type { MethodUse, OrderAsk, Share } from '#core/methods'
 import { FINISHED_STATES } from '#core/orders'
-import { openDatabase } from '#server/kit'
+import { likeText, openDatabase } from '#server/kit'
 import type { Db } from '#server/kit'
 import { costByOrder } from '#server/ledger'
 import { methods, orderMethods, orders, stints } from '../tables'
@@ -51,24 +51,11 @@ async function costsOf(db: Db, like: Like): Promise<number[]> {
 
 /** Methods that fit an order, the best first, each with its reasons. */
 async function offer(db: Db, { ask, words }: OffersJob): Promise<Offer[]> {
-  const given = db.select({ id: orderMethods.methodId }).from(orderMethods).where(eq(orderMethods.orderId, ask.orderId))
-  const candidates = await db
-    .select({
-      id: methods.id,
-      name: methods.name,
-      kind: methods.kind,
-      classCode: methods.classCode,
-      categoryId: methods.categoryId,
-      tradeId: methods.tradeId,
-      searchText: methods.searchText,
-    })
-    .from(methods)
-    .where(and(isNull(methods.retiredAt), sql`${methods.edition} > 0`, sql`${methods.id} not in ${given}`))
-  const uses = await usesLike(db, ask)
   const asked = foldText(words).split(' ').filter(Boolean)
-  const fits = candidates
+  const uses = await usesLike(db, ask)
+  const fits = (await candidatesFor(db, ask, asked, [...uses.keys()]))
     .map((method) => ({ method, fit: fitOf(method, ask, uses.get(method.id)) }))
-    .filter(({ method, fit }) => (asked.length ? asked.every((word) => method.searchText.includes(word)) : fit.score > 0))
+    .filter(({ fit }) => asked.length > 0 || fit.score > 0)
     .sort((one, other) => other.fit.score - one.fit.score || one.method.id - other.method.id)
     .slice(0, asked.length ? MOST_OFFERED * 2 : MOST_OFFERED)
   const minutes = await minutesOf(
@@ -79,6 +66,26 @@ async function offer(db: Db, { ask, words }: OffersJob): Promise<Offer[]> {
     id: method.id,
     reasons: fitOf(method, ask, { ...(uses.get(method.id) ?? NO_USE), minutes: minutes.get(method.id) ?? [] }).reasons,
   }))
+}
+
+/** Methods in use that say something and that the order does not have: those with all the words, else those that may fit (`fitOf` decides). */
+function candidatesFor(db: Db, { orderId, kind, classCode }: OffersJob['ask'], words: string[], used: number[]) {
+  const given = db.select({ id: orderMethods.methodId }).from(orderMethods).where(eq(orderMethods.orderId, orderId))
+  const mayFit = or(
+    and(or(isNull(methods.kind), eq(methods.kind, kind)), classCode === null ? undefined : or(isNull(methods.classCode), eq(methods.classCode, classCode))),
+    used.length ? inArray(methods.id, used) : undefined,
+  )
+  return db
+    .select({ id: methods.id, name: methods.name, kind: methods.kind, classCode: methods.classCode, categoryId: methods.categoryId, tradeId: methods.tradeId })
+    .from(methods)
+    .where(
+      and(
+        isNull(methods.retiredAt),
+        gt(methods.edition, 0),
+        notInArray(methods.id, given),
+        words.length ? and(...words.map((word) => like(methods.searchText, `%${likeText(word)}%`))) : mayFit,
+      ),
+    )
 }
 
 /** How often each method was used on the last work that is like this. */

@@ -26,6 +26,7 @@ import { listRecordLines } from '#contract/lists'
 import type { OrderPlan } from '#contract/methods'
 import { cancelOrder, readOrder, readOrderTimeline } from '#contract/orders'
 import { listNotices } from '#contract/people'
+import { PLAIN_STEP } from '#core/methods'
 import type { MethodContent, MethodStep } from '#core/methods'
 import { accepted, castAt, Client, House, orderAt, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
@@ -46,17 +47,7 @@ beforeAll(async () => {
 })
 afterAll(() => house?.close())
 
-const step = (text: string, more: Partial<MethodStep> = {}): MethodStep => ({
-  text,
-  kind: 'plain',
-  unit: null,
-  least: null,
-  most: null,
-  choices: [],
-  first: false,
-  after: null,
-  ...more,
-})
+const step = (text: string, more: Partial<MethodStep> = {}): MethodStep => ({ ...PLAIN_STEP, text, after: null, ...more })
 const CONTENT: MethodContent = {
   steps: [
     step('Order the thermostat', { first: true }),

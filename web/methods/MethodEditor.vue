@@ -3,6 +3,7 @@ import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { writeMethod } from '#contract/methods'
 import type { MethodEdition } from '#contract/methods'
+import { PLAIN_STEP } from '#core/methods'
 import type { MethodContent, MethodStep, PlanLines, StepFields } from '#core/methods'
 import { call, freshKey, ListEntry, TextEntry } from '#web/kit'
 import { useLineAct } from '#web/sheets'
@@ -22,7 +23,7 @@ function change(index: number, to: StepFields & { after?: number | null }): void
   setSteps(content.value.steps.map((step, other) => (other === index ? { ...step, ...to } : step)))
 }
 function add(): void {
-  setSteps([...content.value.steps, { text: '', kind: 'plain', unit: null, least: null, most: null, choices: [], first: false, after: null }])
+  setSteps([...content.value.steps, { ...PLAIN_STEP, after: null }])
 }
 /** What waited for a step keeps waiting for it wherever it goes, and for nothing once it is gone. */
 function rearrange(order: number[]): void {

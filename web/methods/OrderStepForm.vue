@@ -3,6 +3,7 @@ import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { addStep, editStep } from '#contract/methods'
 import type { OrderPlan, OrderStep } from '#contract/methods'
+import { PLAIN_STEP } from '#core/methods'
 import type { StepFields } from '#core/methods'
 import { call, freshKey, ListEntry, rowsNamed, useVocabulary } from '#web/kit'
 import { useLineAct } from '#web/sheets'
@@ -17,7 +18,7 @@ const from = props.step
 const fields = ref<StepFields>(
   from
     ? { text: from.text, kind: from.kind, unit: from.unit, least: from.least, most: from.most, choices: from.choices, first: from.first }
-    : { text: '', kind: 'plain', unit: null, least: null, most: null, choices: [], first: false },
+    : { ...PLAIN_STEP },
 )
 const assigneeId = ref(from?.assignee?.id ?? null)
 const afterId = ref(from?.afterId ?? null)

@@ -6,6 +6,7 @@ import type { OrderStep } from '#contract/methods'
 import { readAttachment } from '#contract/orders'
 import { limitsSay } from '#core/methods'
 import { address, call, CallProblem, ChoiceEntry, FileEntry, ListEntry, shortTime, TextEntry, texts, useUndo } from '#web/kit'
+import StepTag from './StepTag.vue'
 
 /** A step of an order: what is asked, what was found, and the way to say so where one works. */
 const props = defineProps<{
@@ -69,7 +70,7 @@ const photo = ([file]: File[]) => file && send(() => call(addStepPhoto, { id }, 
     <span class="mark" :class="step.state" role="img" :aria-label="step.state === 'open' ? 'To do' : step.state === 'done' ? 'Done' : 'Left out'" />
     <div class="said">
       <p class="text">
-        {{ step.text }} <span v-if="limits" class="mono soft">{{ limits }}</span><span v-if="step.first" class="tag">before dispatch</span>
+        {{ step.text }} <span v-if="limits" class="mono soft">{{ limits }}</span><StepTag v-if="step.first">before dispatch</StepTag>
       </p>
       <p v-if="step.assignee || step.doneBy || waitsFor" class="soft small">
         <template v-if="step.state !== 'open'"
@@ -173,15 +174,6 @@ p {
 }
 .small {
   font-size: 12px;
-}
-.tag {
-  margin-left: 8px;
-  font-size: 12px;
-  color: var(--ink-soft);
-  border: 1px solid var(--line-strong);
-  border-radius: 3px;
-  padding: 0 5px;
-  white-space: nowrap;
 }
 .do {
   display: flex;

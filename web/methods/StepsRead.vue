@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { limitsSay } from '#core/methods'
 import type { MethodStep } from '#core/methods'
+import StepTag from './StepTag.vue'
 
 /** The steps of a method, read. */
 defineProps<{ steps: readonly MethodStep[] }>()
@@ -15,8 +16,8 @@ defineProps<{ steps: readonly MethodStep[] }>()
         <span v-else-if="step.kind === 'choice'" class="soft">{{ step.choices.join(' / ') }}</span>
         <span v-else-if="step.kind === 'photo'" class="soft">with a photo</span>
       </span>
-      <span v-if="step.first" class="tag">before dispatch</span>
-      <span v-if="step.after !== null" class="tag">after step {{ step.after + 1 }}</span>
+      <StepTag v-if="step.first">before dispatch</StepTag>
+      <StepTag v-if="step.after !== null">after step {{ step.after + 1 }}</StepTag>
     </li>
   </ol>
   <p v-else class="soft">It has no steps.</p>
@@ -29,14 +30,5 @@ defineProps<{ steps: readonly MethodStep[] }>()
 }
 .steps li {
   padding: 2px 0;
-}
-.tag {
-  margin-left: 8px;
-  font-size: 12px;
-  color: var(--ink-soft);
-  border: 1px solid var(--line-strong);
-  border-radius: 3px;
-  padding: 0 5px;
-  white-space: nowrap;
 }
 </style>

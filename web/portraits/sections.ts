@@ -13,7 +13,6 @@ import FactsSection from './FactsSection.vue'
 import KnowsSection from './KnowsSection.vue'
 import OpenSection from './OpenSection.vue'
 import RecordTimeline from './RecordTimeline.vue'
-import MovementsSection from './MovementsSection.vue'
 import TalkSection from './TalkSection.vue'
 import TreeSection from './TreeSection.vue'
 import UpkeepSection from './UpkeepSection.vue'
@@ -40,7 +39,12 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
   documentsSection(({ register }) => register),
   { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },
   { anchor: 'upkeep', title: 'Plans and dues', shown: stands, component: UpkeepSection },
-  { anchor: 'movements', title: 'Stock and movements', shown: ({ register }) => register === 'parts' || register === 'stores', component: MovementsSection },
+  {
+    anchor: 'movements',
+    title: 'Stock and movements',
+    shown: ({ register }) => register === 'parts' || register === 'stores',
+    component: defineAsyncComponent(() => import('./MovementsSection.vue')),
+  },
   { anchor: 'history', title: 'History', shown: hasOrders, component: DoneSection },
   { anchor: 'cost', title: 'Cost by year', shown: hasOrders, component: defineAsyncComponent(() => import('./CostSection.vue')) },
   { anchor: 'knows', title: 'Who knows it', shown: (record) => stands(record), component: KnowsSection },
