@@ -25,7 +25,14 @@ test('the same seed and the same moment give the same world', async () => {
   const again = await makeWorld(7, NOW)
   expect(JSON.stringify(again.rows)).toBe(JSON.stringify(world.rows))
   // All chance comes from here, and another seed gives another.
-  const drawn = (seed: number) => Array.from({ length: 5 }, ((rng) => () => rng.next())(new Rng(seed)))
+  const drawn = (seed: number) =>
+    Array.from(
+      { length: 5 },
+      (
+        (rng) => () =>
+          rng.next()
+      )(new Rng(seed)),
+    )
   expect(drawn(7)).toEqual(drawn(7))
   expect(drawn(8)).not.toEqual(drawn(7))
 })

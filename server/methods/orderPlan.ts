@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm'
+import { asc, eq, inArray } from 'drizzle-orm'
 import type { OrderPlan, OrderStep } from '#contract/methods'
 import { Refusal } from '#core/kit'
 import type { PlanLines } from '#core/methods'
@@ -67,8 +67,8 @@ export async function stepsOf(db: Reader, orderId: number): Promise<Outgoing<Ord
 
 export async function namesOf(db: Reader, accountIds: number[]): Promise<Map<number, string>> {
   if (!accountIds.length) return new Map()
-  const rows = await db.select(doer).from(accounts).innerJoin(people, eq(people.id, accounts.personId))
-  return new Map(rows.filter(({ id }) => accountIds.includes(id)).map(({ id, name }) => [id, name]))
+  const rows = await db.select(doer).from(accounts).innerJoin(people, eq(people.id, accounts.personId)).where(inArray(accounts.id, accountIds))
+  return new Map(rows.map(({ id, name }) => [id, name]))
 }
 
 export type StepRecord = typeof orderSteps.$inferSelect

@@ -217,6 +217,8 @@ test('nobody of the other site sees, keeps or moves anything here', async () => 
   expect((await other.call(reservePart, { orderId, partId: id, storeId: main, quantity: '1' })).status).toBe(404)
   expect((await other.call(readOrderParts, { orderId })).status).toBe(404)
   expect((await other.must(readPortraitMovements, { register: 'parts', id })).levels).toEqual([])
+  const told = (await other.must(readPortraitTimeline, { register: 'parts', id })).entries.map(({ kind }) => kind)
+  expect(told).toEqual(['register.add'])
   expect((await tried({ act: 'count', partId: id, quantity: '0', reason: 'Gone' }, cast.clerk)).status).toBe(403)
   expect(await levelOf(id)).toMatchObject({ onHand: '5' })
 })
