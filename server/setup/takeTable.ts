@@ -73,7 +73,10 @@ export default preparedCommand(
     const writes = async (taking: Taking): Promise<Taken> => {
       const taken =
         isByHand(what) && around ? await takeByHand(taking, what, site, read.table, around) : await takeRecords(taking, what, siteId, read.table, read.ids)
-      await takeOwn(taking, what, [...read.table.fresh, ...read.table.changed], own, taken.ids)
+      // A row is taken whole or not at all: what the register refused leaves its own fields alone, too.
+      const refused = new Set(taken.bad.map(({ line }) => line))
+      const kept = [...read.table.fresh, ...read.table.changed].filter(({ line }) => !refused.has(line))
+      await takeOwn(taking, what, kept, own, taken.ids)
       return taken
     }
     const some = read.table.fresh.length + read.table.changed.length

@@ -152,6 +152,17 @@ describe('assets', () => {
     expect(await house.rows<{ tag: string }>(`SELECT tag FROM asset WHERE tag IN ('${bad}', '${good}')`)).toEqual([{ tag: good }])
   })
 
+  test('a row the register refuses leaves its fields of one’s own alone, too', async () => {
+    const charge = () =>
+      one(
+        "SELECT v.number FROM own_value v JOIN own_field f ON f.id = v.field_id AND f.label = 'Charge' JOIN asset a ON a.id = v.record_id WHERE a.tag = 'T-9001'",
+      )
+    const before = await charge()
+    const report = await table('assets', [HEADING, but(CHILLER, { 'Serial no': 'NC-78', Charge: '77' })], true)
+    expect([report.changed, report.badCount, report.bad[0]!.sentences[0]]).toEqual([0, 1, expect.stringContaining('NC-78 belongs to')])
+    expect(await charge()).toEqual(before)
+  })
+
   test('two that are part of each other, and one that is part of a bad one, are bad', async () => {
     const ring = [but(PUMP, { Tag: 'T-R1', 'Component of': 'T-R2', 'Serial no': '' }), but(PUMP, { Tag: 'T-R2', 'Component of': 'T-R1', 'Serial no': '' })]
     const orphan = [
