@@ -48,7 +48,12 @@ export async function takeRecords({ tx, who, now }: Taking, kind: TableKind, sit
     [table.fresh, true],
     [table.changed, false],
   ] as const)
-    for (const row of rows)
+    for (const row of rows) {
+      const lacking = Object.values(row.names ?? {}).find((key) => !taken.ids.has(key))
+      if (lacking !== undefined) {
+        taken.bad.push({ line: row.line, sentences: [`${lacking.toUpperCase()}, which it names, is not taken.`], cells: row.cells })
+        continue
+      }
       try {
         await take(row, isFresh)
         if (isFresh) taken.fresh++
@@ -56,6 +61,7 @@ export async function takeRecords({ tx, who, now }: Taking, kind: TableKind, sit
       } catch (error) {
         taken.bad.push({ line: row.line, sentences: refusedFor(error).map(({ sentence }) => sentence), cells: row.cells })
       }
+    }
   return taken
 }
 
@@ -63,9 +69,8 @@ const USUAL_OF: Partial<Record<TableKind, Record<string, FieldValue>>> = { asset
 
 const recordValues = ({ values = {} }: TableRow) => Object.fromEntries(Object.entries(values).filter(([code]) => ownId(code) === null))
 
-/** The ids of the rows this one names, which are there by now. @throws Refusal by the register when one was refused: its field is needed or stays */
-const named = ({ names = {} }: TableRow, ids: Map<string, number>) =>
-  Object.fromEntries(Object.entries(names).map(([code, key]) => [code, ids.get(key) ?? null]))
+/** The ids of the rows this one names, which are there by now. */
+const named = ({ names = {} }: TableRow, ids: Map<string, number>) => Object.fromEntries(Object.entries(names).map(([code, key]) => [code, ids.get(key)!]))
 
 async function versionOf(tx: Tx, kind: TableKind, id: number): Promise<{ id: number; version: number }> {
   const { table } = KEEPERS[kind]

@@ -178,6 +178,21 @@ describe('assets', () => {
     ])
   })
 
+  test('what is part of one the register refuses is not taken without it', async () => {
+    const rows = [HEADING, but(CHILLER, { Tag: 'T-P1', 'Serial no': 'NC-78' }), but(PUMP, { Tag: 'T-P2', 'Component of': 'T-P1', 'Serial no': 'NC-P2' })]
+    for (const take of [false, true]) {
+      const { fresh, bad } = await table('assets', rows, take)
+      expect([fresh, bad.map(({ line, sentences }) => [line, sentences[0]])]).toEqual([
+        0,
+        [
+          [2, expect.stringContaining('NC-78 belongs to')],
+          [3, 'T-P1, which it names, is not taken.'],
+        ],
+      ])
+    }
+    expect(await house.rows("SELECT id FROM asset WHERE tag LIKE 'T-P_'")).toEqual([])
+  })
+
   test('a retired one is not changed by a table, and the same tag twice is said', async () => {
     const { tag } = await one<{ tag: string }>(
       'SELECT tag FROM asset WHERE site_id = 1 AND retired_at IS NULL AND id NOT IN (SELECT COALESCE(parent_id, 0) FROM asset) ORDER BY id DESC LIMIT 1',
