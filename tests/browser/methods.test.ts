@@ -56,6 +56,8 @@ test('found, read and applied on the Sheet; a step given away is done by somebod
   await approved(cast, id)
   await desk.go(`/desk/dispatch/order/${id}`)
   await desk.press('Apply a method')
+  // What was opened has the keyboard.
+  await desk.until('the search has the keyboard', async () => (await (await desk.focused()).getAttribute('id')) === 'offer-q')
   await desk.type('Find a method by name or code', 'sink')
   await (await desk.find(By.xpath("//li[contains(., 'M-SINK-1')]//*[contains(@class,'n-checkbox')]"))).click()
   await desk.press('What it adds', "//li[contains(., 'M-SINK-1')]")

@@ -5,7 +5,7 @@ import { writeMethod } from '#contract/methods'
 import type { MethodEdition } from '#contract/methods'
 import { PLAIN_STEP } from '#core/methods'
 import type { MethodContent, MethodStep, PlanLines, StepFields } from '#core/methods'
-import { call, freshKey, ListEntry, TextEntry } from '#web/kit'
+import { call, freshKey, ListEntry, TextEntry, useFirstField } from '#web/kit'
 import { useLineAct } from '#web/sheets'
 import LinesForm from './LinesForm.vue'
 import StepForm from './StepForm.vue'
@@ -49,10 +49,12 @@ const write = () =>
     () => call(writeMethod, { id: props.methodId, from: props.edition.edition, content: content.value, note: note.value.trim() }, { key }),
     `Version ${props.edition.edition + 1} is written. Orders keep the version they were given.`,
   )
+const form = ref<HTMLElement | null>(null)
+useFirstField(form)
 </script>
 
 <template>
-  <form aria-label="Write it anew" @submit.prevent="write" @keydown.ctrl.enter.prevent="write" @keydown.esc.stop="emit('leave')">
+  <form ref="form" aria-label="Write it anew" @submit.prevent="write" @keydown.ctrl.enter.prevent="write" @keydown.esc.stop="emit('leave')">
     <h4>Steps</h4>
     <div v-for="(step, index) in content.steps" :key="index" class="row">
       <StepForm

@@ -6,7 +6,7 @@ import { applyMethods, offerMethods } from '#contract/methods'
 import type { OfferedMethod, OrderPlan } from '#contract/methods'
 import { counted } from '#core/kit'
 import { labourMinutes } from '#core/methods'
-import { call, freshKey, ProblemNote, RecordLink, spell, TextEntry, useLoading, useSoon } from '#web/kit'
+import { call, freshKey, ProblemNote, RecordLink, spell, TextEntry, useLoading, useSoon, useFirstField } from '#web/kit'
 import { useLineAct } from '#web/sheets'
 import NeedsList from './NeedsList.vue'
 import StepsRead from './StepsRead.vue'
@@ -42,10 +42,12 @@ const apply = () =>
     () => call(applyMethods, { orderId: props.plan.orderId, version: props.plan.version, methodIds: chosen.value }, { key }),
     `${counted(chosen.value.length, 'method')} applied. What they brought can be changed now.`,
   )
+const form = ref<HTMLElement | null>(null)
+useFirstField(form)
 </script>
 
 <template>
-  <div class="offers" @keydown.esc.stop="emit('leave')">
+  <div ref="form" class="offers" @keydown.esc.stop="emit('leave')">
     <TextEntry id="offer-q" v-model="text" kind="search" label="Find a method by name or code" />
     <ProblemNote v-if="offers.problem.value" :problem="offers.problem.value" @retry="offers.load" />
     <p v-else-if="offers.value.value && !rows.length" class="soft">

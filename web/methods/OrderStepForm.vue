@@ -5,7 +5,7 @@ import { addStep, editStep } from '#contract/methods'
 import type { OrderPlan, OrderStep } from '#contract/methods'
 import { PLAIN_STEP } from '#core/methods'
 import type { StepFields } from '#core/methods'
-import { call, freshKey, ListEntry, rowsNamed, useVocabulary } from '#web/kit'
+import { call, freshKey, ListEntry, rowsNamed, useVocabulary, useFirstField } from '#web/kit'
 import { useLineAct } from '#web/sheets'
 import StepForm from './StepForm.vue'
 
@@ -36,10 +36,13 @@ const keep = () => {
       )
     : act(() => call(addStep, { orderId: props.plan.orderId, ...sent }, { key }), 'The step is added.')
 }
+const form = ref<HTMLElement | null>(null)
+useFirstField(form)
 </script>
 
 <template>
   <form
+    ref="form"
     class="form"
     :aria-label="from ? 'Change the step' : 'Add a step'"
     @submit.prevent="keep"

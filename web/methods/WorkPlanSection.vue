@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { dropStep, readOrderPlan, savePlan, takeOffMethod } from '#contract/methods'
 import type { OrderPlan, OrderStep } from '#contract/methods'
 import type { OrderSheet } from '#contract/orders'
@@ -44,6 +44,7 @@ function editLines(): void {
   const { labour, parts, tools, hazards } = plan.value
   draft.value = JSON.parse(JSON.stringify({ labour, parts, tools, hazards })) as PlanLines
   open.value = 'lines'
+  void nextTick(() => document.querySelector<HTMLElement>('form[data-plan-lines] button, form[data-plan-lines] input')?.focus({ preventScroll: true }))
 }
 async function keepLines(): Promise<void> {
   if (await act(() => call(savePlan, { orderId: plan.value.orderId, version: plan.value.version, ...draft.value! }), 'What it needs is kept.'))
@@ -89,6 +90,7 @@ const drop = (step: OrderStep) => act(() => call(dropStep, { id: step.id, versio
     <EstimateCard v-if="open !== 'lines' && (plan.labour.length || plan.parts.length)" :order-id="plan.orderId" :version="plan.version" />
     <form
       v-if="open === 'lines' && draft"
+      data-plan-lines
       aria-label="What it needs"
       @submit.prevent="keepLines"
       @keydown.ctrl.enter.prevent="keepLines"

@@ -5,7 +5,7 @@ import { moveStock } from '#contract/stock'
 import type { StockLevel } from '#contract/stock'
 import { STOCK_ACT_NAMES, STOCK_ACTS } from '#core/stock'
 import type { StockAct } from '#core/stock'
-import { call, ChoiceEntry, DecimalField, freshKey, named, PickField, TextEntry } from '#web/kit'
+import { call, ChoiceEntry, DecimalField, freshKey, named, PickField, TextEntry, useFirstField } from '#web/kit'
 import { useLineAct } from '#web/sheets'
 import { partChoices, storeChoices } from './finders'
 
@@ -44,10 +44,12 @@ async function move(): Promise<void> {
   }
   await send(() => call(moveStock, sent, { key: key.value }), `${STOCK_ACT_NAMES[doing.value]}: done.`)
 }
+const form = ref<HTMLElement | null>(null)
+useFirstField(form)
 </script>
 
 <template>
-  <form class="form" aria-label="Move stock" @submit.prevent="move" @keydown.ctrl.enter.prevent="move" @keydown.esc.stop="emit('leave')">
+  <form ref="form" class="form" aria-label="Move stock" @submit.prevent="move" @keydown.ctrl.enter.prevent="move" @keydown.esc.stop="emit('leave')">
     <ChoiceEntry v-if="!props.act" id="stock-act" v-model="doing" label="What happens" :options="named(STOCK_ACTS, STOCK_ACT_NAMES)" />
     <div class="row">
       <PickField
