@@ -17,6 +17,9 @@ export interface StockLevel {
   averageCostMinor: number
 }
 
+/** A count may find nothing, and a reservation may be let go. */
+const orNought = () => Joi.alternatives(Joi.string().valid('0'), field.quantity()).required()
+
 interface MoveStock {
   act: StockAct
   storeId: number
@@ -43,7 +46,7 @@ export const moveStock = endpoint<MoveStock, { level: StockLevel }>({
     partId: field.id().required(),
     quantity: Joi.when('act', {
       is: 'count',
-      then: Joi.alternatives(Joi.string().valid('0'), field.quantity()).required(),
+      then: orNought(),
       otherwise: field.quantity().required(),
     }) as unknown as Joi.StringSchema,
     unitCostMinor: field.minor(),
@@ -91,6 +94,6 @@ export const reservePart = endpoint<ReservePart, { orderId: number }>({
     orderId: field.id().required(),
     partId: field.id().required(),
     storeId: field.id().required(),
-    quantity: Joi.alternatives(Joi.string().valid('0'), field.quantity()).required() as unknown as Joi.StringSchema,
+    quantity: orNought() as unknown as Joi.StringSchema,
   }),
 })

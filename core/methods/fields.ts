@@ -30,6 +30,6 @@ export const METHOD_FIELDS: FieldTable<MethodFields> = {
   classCode: { label: 'Class of asset', under: FITS, kind: 'choice', choices: UNIFORMAT },
   categoryId: { label: 'Category', under: FITS, kind: 'named', of: 'category' },
   tradeId: { label: 'Trade', under: FITS, kind: 'named', of: 'trade' },
-  leaves: { label: 'Leaves the space', under: WHAT, kind: 'choice', choices: LEAVES_NAMES },
+  leaves: { label: 'Space afterwards', under: WHAT, kind: 'choice', choices: LEAVES_NAMES },
   note: { label: 'Note', under: WHAT, kind: 'text', most: 4000, wide: true },
 }

@@ -110,7 +110,7 @@ const drop = (step: OrderStep) => act(() => call(dropStep, { id: step.id, versio
       <template v-if="plan.mayEdit">
         <NButton @click="open = 'offers'">Apply a method</NButton>
         <NButton @click="open = 'step'">Add a step</NButton>
-        <NButton @click="editLines">What it needs</NButton>
+        <NButton @click="editLines">Change what it needs</NButton>
       </template>
       <p v-else-if="!plan.steps.length && !plan.methods.length" class="soft">Nothing was planned. {{ plan.whyNot }}</p>
       <NButton v-if="mayKeep" @click="open = 'keep'">Make a method of it</NButton>
