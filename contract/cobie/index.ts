@@ -22,7 +22,7 @@ interface TakeCobie {
 export const takeCobie = endpoint<TakeCobie, CobieReport>({
   method: 'POST',
   path: '/api/cobie/:siteId',
-  says: 'Hold a COBie workbook (2.4, XLSX) of one building against the registers; with "take", take in what is good in it.',
+  says: 'Hold a COBie workbook (2.4, XLSX) of one building, alone or in a ZIP with its files, against the registers; with "take", take in what is good in it.',
   may: 'registers.edit',
   upload: true,
   input: Joi.object<TakeCobie, true>({ siteId: field.id().required(), name: Joi.string().max(200), take: Joi.boolean(), own: Joi.boolean() }),

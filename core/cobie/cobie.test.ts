@@ -66,8 +66,10 @@ const knownOf = (it: CobieBuilding): CobieKnown => ({
   ],
   own: {},
   retired: ['asset ch-9', 'place pum-9', 'part p-9', 'vendor gone@vendor.example'],
-  jobs: ['service ch-1'],
+  jobs: it.jobs.map((job, index) => ({ id: index + 1, ...job })),
   documents: ['manual ch-1'],
+  today: '2026-11-26',
+  files: null,
 })
 const by = { email: 'maren@skerry.example' }
 const written = (it: CobieBuilding) => writeCobie(it, by, '2026-11-26T10:30:00')
@@ -255,6 +257,117 @@ test('what is said in other letters is the same; n/a and empty leave what is the
     ],
   }
   expect(changes(bare, knownOf(it))).toEqual([])
+})
+
+describe('systems, jobs and documents', () => {
+  const it = building([plain, { ...plain, tag: 'CP-1', serial: 'S-2' }, { ...plain, tag: 'CP-2', serial: 'S-3' }])
+  const read = (sheets: CobieTables, more: Partial<CobieKnown> = {}, keep = false) => readBack({ ...written(it), ...sheets }, { ...knownOf(it), ...more }, keep)
+  const told = ({ rows }: ReadCobie, sheet: string) =>
+    rows.filter((row) => row.sheet === sheet).map(({ name, standing, sentences }) => [name, standing, sentences.join(' ')])
+  const systems = (...rows: string[][]): CobieTables => ({ System: [['Name', 'ComponentNames'], ...rows] })
+
+  test('a system called as a component is what the others are part of; one thing in one other, and never in a ring', () => {
+    const found = read(systems(['CH-1', 'ch-1, CP-1'], ['CP-1', 'CP-1,CP-2,CH-1'], ['CH-1', 'CP-2,CP-9']))
+    expect(found.writes.assets.map(({ tag, fields }) => [tag, fields.parent])).toEqual([
+      ['CP-1', 'CH-1'],
+      ['CP-2', 'CP-1'],
+    ])
+    expect(told(found, 'System')).toEqual([
+      ['CP-1', 'bad', 'CP-1 is part of CH-1: it cannot be the other way round as well.'],
+      ['CH-1', 'bad', 'CP-2 is part of CP-1 already. There is no component called “CP-9” in the workbook.'],
+    ])
+  })
+
+  test('any other system is a fact of its components, kept when that is wished', () => {
+    const sheets = systems(['Chilled water', 'CH-1,CP-1'], ['Seawater', 'CP-1'])
+    expect(told(read(sheets), 'System').map(([name, standing]) => [name, standing])).toEqual([
+      ['Chilled water', 'left'],
+      ['Seawater', 'left'],
+    ])
+    expect(read(sheets).unknown).toEqual([{ label: 'System', on: 'assets', rows: 2 }])
+    expect(read(sheets, {}, true).writes.own.map(({ code, label, value }) => [code, label, value])).toEqual([
+      ['CH-1', 'System', 'Chilled water'],
+      ['CP-1', 'System', 'Chilled water, Seawater'],
+    ])
+  })
+
+  test('what would be part of a component that cannot be taken goes in without it, and says so', () => {
+    const tables = written(it)
+    const none: CobieKnown = { ...empty(it), jobs: [] }
+    const found = readBack(
+      { ...tables, Component: tables.Component.map((row) => (row[0] === 'CH-1' ? ['CH-1', '', '', '', 'NOWHERE'] : row)), ...systems(['CH-1', 'CH-1,CP-1']) },
+      none,
+    )
+    expect(found.writes.assets.map(({ tag, fields }) => [tag, fields.parent])).toEqual([
+      ['CP-1', undefined],
+      ['CP-2', undefined],
+    ])
+    expect(told(found, 'Component')[1]![2]).toBe('It is not made part of CH-1, which cannot be taken.')
+  })
+
+  test('jobs that come round are plans, for one component or all of a type', () => {
+    const jobs = (...rows: string[][]): CobieTables => ({
+      Job: [['Name', 'TypeName', 'Start', 'TaskStartUnit', 'Frequency', 'FrequencyUnit', 'TaskNumber'], ...rows],
+    })
+    const type = written(it).Type[1]![0]!
+    const found = read(
+      jobs(
+        ['Service', 'n/a', '2026-02-01', 'n/a', '3', 'month', 'CH-1'],
+        ['service', 'n/a', 'n/a', 'n/a', '6', 'Months', 'CH-1'],
+        ['Bearings', type, '2', 'weeks', '1', 'year', 'n/a'],
+        ['Once', type, 'n/a', 'n/a', 'n/a', 'n/a', 'n/a'],
+        ['Often', type, 'n/a', 'n/a', '0.5', 'day', 'n/a'],
+        ['Hourly', type, 'n/a', 'n/a', '2', 'hour', 'n/a'],
+        ['Soon', type, 'soon', 'n/a', '2', 'day', 'n/a'],
+        ['Nobody', 'Unheard of', 'n/a', 'n/a', '2', 'day', 'CH-7'],
+        ['', type],
+      ),
+    )
+    expect(found.writes.jobs).toEqual([
+      { id: 1, name: 'service', tag: 'CH-1', rule: 'FREQ=MONTHLY;INTERVAL=6', startsOn: '2026-01-01' },
+      ...['CH-1', 'CP-1', 'CP-2'].map((tag) => ({ id: null, name: 'Bearings', tag, rule: 'FREQ=YEARLY;INTERVAL=1', startsOn: '2026-12-10' })),
+    ])
+    expect(told(found, 'Job').map(([name, standing]) => [name, standing])).toEqual([
+      ['service', 'changed'],
+      ['Bearings', 'new'],
+      ['Once', 'left'],
+      ['Often', 'bad'],
+      ['Hourly', 'bad'],
+      ['Soon', 'bad'],
+      ['Nobody', 'bad'],
+      ['', 'bad'],
+    ])
+    expect(told(found, 'Job')[0]![2]).toBe('CH-1: every 3 months becomes every 6 months.')
+  })
+
+  test('documents are kept when their file came along: found as their row says, or by a name only one has', () => {
+    const documents = (...rows: string[][]): CobieTables => ({ Document: [['Name', 'Category', 'SheetName', 'RowName', 'Directory', 'File'], ...rows] })
+    const type = written(it).Type[1]![0]!
+    const sheets = documents(
+      ['Manual', 'x', 'Component', 'CH-1', 'n/a', 'gone.pdf'],
+      ['Wiring', 'Shop Drawings', 'component', 'ch-1', './Docs\\CH-1/', 'wiring.pdf'],
+      ['Guide', 'Operation and maintenance', 'Type', type, 'n/a', 'guide.pdf'],
+      ['Twice', 'x', 'Space', 'PUM-001', 'n/a', 'same.txt'],
+      ['Missing', 'x', 'Facility', 'PUM', 'n/a', 'missing.pdf'],
+      ['Nowhere', 'x', 'Space', 'PUM-9', 'n/a', 'guide.pdf'],
+      ['Other', 'x', 'Contact', 'PUM', 'n/a', 'guide.pdf'],
+    )
+    const files = ['docs/ch-1/wiring.pdf', 'all/guide.pdf', 'a/same.txt', 'b/same.txt']
+    const found = read(sheets, { files })
+    expect(found.writes.documents.map(({ title, kind, path, on, code }) => [title, kind, path, on, code])).toEqual([
+      ['Wiring', 'drawing', 'docs/ch-1/wiring.pdf', 'assets', 'CH-1'],
+      ...['CH-1', 'CP-1', 'CP-2'].map((code) => ['Guide', 'manual', 'all/guide.pdf', 'assets', code]),
+    ])
+    expect(told(found, 'Document').map(([name, standing]) => [name, standing])).toEqual([
+      ['Wiring', 'new'],
+      ['Guide', 'new'],
+      ['Twice', 'bad'],
+      ['Missing', 'bad'],
+      ['Nowhere', 'bad'],
+      ['Other', 'left'],
+    ])
+    expect(told(read(sheets), 'Document')[0]).toEqual(['Wiring', 'left', expect.stringContaining('did not come along') as string])
+  })
 })
 
 test('what is retired is not made a second time: its row says so, and the others go in', () => {

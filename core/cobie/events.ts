@@ -7,4 +7,10 @@ export const COBIE_EVENTS = {
     told: null,
     writes: false,
   }),
+  'cobie.plan': event<{ plan: string; every: string; fresh: boolean }>()({
+    says: 'took in a preventive plan:',
+    about: ({ plan, every, fresh }) => `${plan ?? ''}, ${fresh === false ? 'now ' : ''}${every ?? ''}`,
+    told: null,
+    writes: false,
+  }),
 }

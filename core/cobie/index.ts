@@ -1,6 +1,7 @@
 export * from './sheets'
 export * from './records'
 export * from './write'
+export * from './known'
 export * from './read'
 export * from './terms'
 export * from './events'

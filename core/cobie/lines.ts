@@ -37,6 +37,15 @@ const KEPT_AS_OWN: Partial<Record<CobieSheet, RegExp>> = {
   Type: /^(NominalLength|NominalWidth|NominalHeight|ModelReference|Shape|Size|Color|Finish|Grade|Material|Constituents|Features|AccessibilityPerformance|CodePerformance|SustainabilityPerformance)$/,
 }
 
+export const folded = (text: string): string => text.toLowerCase()
+export const same = (a: string, b: string): boolean => folded(a) === folded(b)
+/** What stands in a cell with commas between. */
+export const listed = (cell: string): string[] =>
+  cell
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean)
+
 /** The rows of a sheet that say anything. */
 export function linesOf(tables: CobieTables, sheet: CobieSheet): Line[] {
   const [top, ...rows] = tables[sheet] ?? []

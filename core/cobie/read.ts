@@ -2,75 +2,19 @@ import { COVERS, CONDITION_NAMES, CRITICALITIES, OWNER_NAMES, UNIFORMAT } from '
 import type { AssetFields } from '#core/assets'
 import { currencyDecimals } from '#core/kit'
 import { MOST_TEXT, readOwnValue } from '#core/own'
-import type { OwnField, OwnValue } from '#core/own'
-import type { CobieAsset, CobieVendor } from './records'
-import { linesOf } from './lines'
+import type { OwnField } from '#core/own'
+import { readDocument } from './documents'
+import { readJob } from './jobs'
+import { COBIE_STANDINGS } from './known'
+import type { CobieAssetFields, CobieKnown, CobieRow, CobieStanding, CobieWrites, Named, ReadCobie } from './known'
+import type { CobieAsset } from './records'
+import { folded, linesOf, listed, same } from './lines'
 import type { Line } from './lines'
-import { ATTRIBUTE_FIELDS, COBIE_SHEET_NAMES } from './sheets'
+import { ATTRIBUTE_FIELDS, COBIE_SHEET_NAMES, tagOf } from './sheets'
 import type { CobieSheet, CobieTables } from './sheets'
+import { readSystems } from './systems'
 import { dayIn, durationIn, untilOf, yearsOf } from './terms'
 import type { Duration } from './terms'
-
-/** What is there already, as far as a workbook is held against it. */
-export interface CobieKnown {
-  currency: string
-  /** Of the site; `on` is the code of the floor, grounds or building a space is on. */
-  places: { id: number; code: string; name: string; kind: string; on: string | null; payer: string | null }[]
-  assets: (CobieAsset & { id: number })[]
-  vendors: (CobieVendor & { id: number })[]
-  /** Mail addresses of people, of whichever site, in lower case. */
-  people: string[]
-  payers: { id: number; code: string }[]
-  parts: { id: number; code: string; name: string }[]
-  equipment: { id: number; code: string; name: string }[]
-  ownFields: OwnField[]
-  /** By field and code: what stands in it, in words. */
-  own: Record<number, Record<string, string>>
-  /** What is retired: "place", "asset", "part", "equipment" or "vendor", and its code, name or mail address in lower case. */
-  retired: string[]
-  /** "name tag" of each preventive plan, and "title code" of each document, in lower case. */
-  jobs: string[]
-  documents: string[]
-}
-
-/** Left: understood, and not taken by a workbook; the sentence says where it is entered. */
-export type CobieStanding = 'new' | 'changed' | 'same' | 'bad' | 'left'
-export const COBIE_STANDINGS: readonly CobieStanding[] = ['new', 'changed', 'same', 'bad', 'left']
-
-export interface CobieRow {
-  sheet: CobieSheet
-  /** Of its sheet, from 1; the heading is line 1. */
-  line: number
-  name: string
-  standing: CobieStanding
-  sentences: string[]
-}
-
-type Named = { id: number | null; code: string; name: string }
-/** Fields of an asset as they would be; those that are not there stay as they are. */
-export type CobieAssetFields = Partial<Omit<CobieAsset, 'tag'>>
-export interface CobieWrites {
-  /** Code of the building all of it is in. */
-  within: string
-  building: Named | null
-  floors: Named[]
-  spaces: (Named & { floor: string })[]
-  /** Spaces by code, with the code of their payer. */
-  payers: { code: string; payer: string }[]
-  vendors: (CobieVendor & { id: number | null })[]
-  parts: (Named & { unit: string })[]
-  equipment: Named[]
-  assets: { id: number | null; tag: string; fields: CobieAssetFields }[]
-  own: { kind: 'places' | 'assets'; code: string; fieldId: number | null; label: string; value: OwnValue }[]
-}
-
-export interface ReadCobie {
-  rows: CobieRow[]
-  counts: Record<CobieSheet, Record<CobieStanding, number>>
-  /** Columns and attributes that are no field here: they can be kept as own fields. */
-  unknown: { label: string; on: 'places' | 'assets'; rows: number }[]
-  writes: CobieWrites
-}
 
 /**
  * Reads the sheets of a COBie workbook and holds them against what is there. An empty cell, or "n/a", leaves what is
@@ -88,22 +32,15 @@ export function readCobie(tables: CobieTables, known: CobieKnown, keepUnknown: b
   for (const line of linesOf(tables, 'Zone')) reading.zone(line)
   for (const line of linesOf(tables, 'Type')) reading.type(line)
   reading.attributes(linesOf(tables, 'Attribute'))
-  for (const line of linesOf(tables, 'Component')) reading.component(line)
-  for (const line of linesOf(tables, 'System')) reading.system(line)
+  const components = linesOf(tables, 'Component')
+  reading.systems(linesOf(tables, 'System'), components)
+  for (const line of components) reading.component(line)
   for (const line of linesOf(tables, 'Spare')) reading.thing('Spare', line)
   for (const line of linesOf(tables, 'Resource')) reading.thing('Resource', line)
   for (const line of linesOf(tables, 'Job')) reading.job(line)
   for (const line of linesOf(tables, 'Document')) reading.document(line)
   return reading.done()
 }
-
-const folded = (text: string) => text.toLowerCase()
-const same = (a: string, b: string) => folded(a) === folded(b)
-const listed = (cell: string) =>
-  cell
-    .split(',')
-    .map((one) => one.trim())
-    .filter(Boolean)
 
 type TypeFields = Pick<CobieAsset, 'classCode' | 'maker' | 'model' | 'priceMinor' | 'lifeYears' | 'warrantyCovers' | 'warrantyTerms' | 'vendor'>
 interface ReadType {
@@ -135,6 +72,8 @@ class Reading {
     equipment: [],
     assets: [],
     own: [],
+    jobs: [],
+    documents: [],
   }
   private readonly placeBy: Map<string, CobieKnown['places'][number]>
   private readonly assetBy: Map<string, CobieKnown['assets'][number]>
@@ -148,6 +87,12 @@ class Reading {
   private readonly types = new Map<string, ReadType | null>()
   private readonly tags = new Map<string, number>()
   private readonly ofComponents = new Map<string, ReadAttribute[]>()
+  /** What each component is part of, and which other systems it is in, by their sheet; by its tag. */
+  private partOf: ReadonlyMap<string, string> = new Map()
+  private inSystems: ReadonlyMap<string, string[]> = new Map()
+  private readonly componentTags = new Map<string, string>()
+  /** Tags of components that can be taken, by the type they are of. */
+  private readonly ofType = new Map<string, string[]>()
 
   constructor(
     private readonly known: CobieKnown,
@@ -161,7 +106,20 @@ class Reading {
   }
 
   done(): ReadCobie {
+    this.dropLostParents()
     return { rows: this.rows, counts: this.counts, unknown: [...this.unknown.values()], writes: this.writes }
+  }
+
+  /** What would be part of something that cannot be taken goes in without it. */
+  private dropLostParents(): void {
+    const fresh = new Set(this.writes.assets.map(({ tag }) => folded(tag)))
+    for (const { tag, fields } of this.writes.assets) {
+      const { parent } = fields
+      if (!parent || this.assetBy.has(folded(parent)) || fresh.has(folded(parent))) continue
+      delete fields.parent
+      const row = this.rows.find((one) => one.sheet === 'Component' && one.name === tag)
+      row?.sentences.push(`It is not made part of ${parent}, which cannot be taken.`)
+    }
   }
 
   private tell(sheet: CobieSheet, { line }: Line, name: string, standing: CobieStanding, ...sentences: string[]): void {
@@ -369,7 +327,7 @@ class Reading {
 
   component(line: Line): void {
     const name = line.cell('Name')
-    const tag = line.cell('TagNumber') || line.cell('AssetIdentifier') || line.cell('BarCode') || name
+    const tag = tagOf(line)
     const known = this.assetBy.get(folded(tag))
     const attributes = this.ofComponents.get(folded(name)) ?? this.ofComponents.get(folded(tag)) ?? []
     const typeName = line.cell('TypeName')
@@ -404,6 +362,8 @@ class Reading {
     }
     const from = fields.warrantyFrom ?? known?.warrantyFrom ?? null
     if (from && type?.warranty) fields.warrantyUntil = untilOf(from, type.warranty)
+    const above = this.partOf.get(folded(tag))
+    if (above) fields.parent = this.assetBy.get(folded(above))?.tag ?? above
     const own: ReadAttribute[] = []
     for (const attribute of attributes) this.attribute(attribute, tag, known, fields, own)
     if (bad.length) {
@@ -411,7 +371,10 @@ class Reading {
       return this.tell('Component', line, tag, 'bad', ...bad)
     }
     const at = known?.tag ?? tag
-    this.beyond([...(type?.beyond ?? []), ...line.beyond], 'assets', at)
+    const systems = this.inSystems.get(folded(tag))
+    this.beyond([...(type?.beyond ?? []), ...line.beyond, ...(systems ? [[SYSTEM, systems.join(', ')] as [string, string]] : [])], 'assets', at)
+    for (const called of [name, tag]) this.componentTags.set(folded(called), at)
+    if (typeName) this.ofType.set(folded(typeName), [...(this.ofType.get(folded(typeName)) ?? []), at])
     for (const { line: of, label, value } of own) this.ownValue(of, 'assets', at, label, value)
     if (!known) {
       this.writes.assets.push({ id: null, tag, fields })
@@ -488,18 +451,11 @@ class Reading {
     return { standing: 'changed', sentence: `${field.label} becomes ${value}.` }
   }
 
-  system(line: Line): void {
-    const name = line.cell('Name')
-    const parts = listed(line.cell('ComponentNames')).filter((one) => !same(one, name))
-    const said = parts.every((one) => same(this.assetBy.get(folded(one))?.parent ?? '', name)) && this.tags.has(folded(name))
-    const within = this.tags.has(folded(name)) && parts.every((one) => this.tags.has(folded(one)))
-    this.tell(
-      'System',
-      line,
-      name,
-      said || within ? 'same' : 'left',
-      ...(said || within ? [] : ['Systems are told by what is part of what: the attribute “Part of” of their components.']),
-    )
+  systems(lines: Line[], components: Line[]): void {
+    const read = readSystems(lines, components, this.keepUnknown || this.known.ownFields.some(({ kind, label }) => kind === 'assets' && same(label, SYSTEM)))
+    this.partOf = read.partOf
+    this.inSystems = read.others
+    for (const { line, name, standing, sentences } of read.told) this.tell('System', line, name, standing, ...sentences)
   }
 
   thing(sheet: 'Spare' | 'Resource', line: Line): void {
@@ -519,18 +475,30 @@ class Reading {
   }
 
   job(line: Line): void {
-    const name = line.cell('Name')
-    const there = this.known.jobs.includes(folded(`${name} ${line.cell('TaskNumber')}`))
-    this.tell('Job', line, name, there ? 'same' : 'left', ...(there ? [] : ['Preventive plans are made under Preventive; a workbook makes none.']))
+    const named = (task: string) => this.componentTags.get(folded(task))
+    const { name, standing, sentences, writes } = readJob(line, this.known, { named, ofType: (type) => this.ofType.get(folded(type)) })
+    this.writes.jobs.push(...writes)
+    this.tell('Job', line, name, standing, ...sentences)
   }
 
   document(line: Line): void {
-    const name = line.cell('Name')
-    const there = this.known.documents.includes(folded(`${name} ${line.cell('RowName')}`))
-    this.tell('Document', line, name, there ? 'same' : 'left', ...(there ? [] : ['Its file is not in the workbook: add it on the Portrait.']))
+    const found = (sheet: string, row: string): { on: 'places' | 'assets'; codes: string[] } | null => {
+      if (sheet === 'type') return { on: 'assets', codes: this.ofType.get(folded(row)) ?? [] }
+      if (sheet === 'component') {
+        const tag = this.componentTags.get(folded(row)) ?? this.assetBy.get(folded(row))?.tag
+        return tag ? { on: 'assets', codes: [tag] } : null
+      }
+      const code = (sheet === 'space' ? this.spaces : this.floors).get(folded(row))
+      return code ? { on: 'places', codes: [code] } : null
+    }
+    const { name, standing, sentences, writes } = readDocument(line, this.known, found)
+    this.writes.documents.push(...writes)
+    this.tell('Document', line, name, standing, ...sentences)
   }
 }
 
+/** The own field that holds in which systems a component is. */
+const SYSTEM = 'System'
 const keyNamed = <Key extends string>(names: Record<Key, string>, said: string): Key | undefined =>
   (Object.keys(names) as Key[]).find((key) => same(names[key], said) || same(key, said))
 

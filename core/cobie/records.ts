@@ -1,4 +1,5 @@
 import type { AssetFields } from '#core/assets'
+import type { DocumentKind } from '#core/documents'
 import type { OwnField } from '#core/own'
 
 /** An asset as a COBie workbook can tell of it; its place and what it is part of by their codes. */
@@ -48,6 +49,25 @@ export interface CobieThing {
   name: string
 }
 
+/** A preventive plan for one asset. */
+export interface CobieJob {
+  name: string
+  tag: string
+  /** RFC 5545 RRULE. */
+  rule: string
+  /** A day, as "2026-11-26". */
+  startsOn: string
+}
+/** A file that came along, kept with what it is of. */
+export interface CobieDocument {
+  title: string
+  kind: DocumentKind
+  /** Where it lies beside the workbook, in lower case, with / between. */
+  path: string
+  on: 'places' | 'assets'
+  code: string
+}
+
 /** What stands in own fields, in words: by the code or tag of what it is of. */
 export interface CobieOwn {
   kind: 'places' | 'assets'
@@ -67,7 +87,7 @@ export interface CobieBuilding {
   vendors: CobieVendor[]
   parts: (CobieThing & { unit: string })[]
   equipment: CobieThing[]
-  jobs: { name: string; tag: string; rule: string; startsOn: string }[]
+  jobs: CobieJob[]
   documents: { title: string; kind: string; file: string; on: 'places' | 'assets'; code: string }[]
   own: CobieOwn[]
 }

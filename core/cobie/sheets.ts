@@ -40,3 +40,7 @@ export const ATTRIBUTE_FIELDS = {
   warrantyUntil: 'Warranty until',
 } as const
 export type AttributeField = keyof typeof ATTRIBUTE_FIELDS
+
+/** By which tag a row of the sheet Component is entered. */
+export const tagOf = (line: { cell(column: string): string }): string =>
+  line.cell('TagNumber') || line.cell('AssetIdentifier') || line.cell('BarCode') || line.cell('Name')

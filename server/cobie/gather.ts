@@ -198,10 +198,10 @@ async function documentsIn(db: Db, placeIds: number[], assetIds: number[]) {
 }
 
 /** What there is at a site, to hold a workbook against. */
-export async function cobieKnown(db: Db, siteId: number): Promise<CobieKnown> {
+export async function cobieKnown(db: Db, siteId: number, today: string, files: string[] | null): Promise<CobieKnown> {
   const [site] = await db.select({ currency: sites.currency }).from(sites).where(eq(sites.id, siteId))
   const it = await standing(db, siteId, null)
-  const [fields, peopleRows, partRows, equipmentRows, jobs, files] = await Promise.all([
+  const [fields, peopleRows, partRows, equipmentRows, jobs, kept] = await Promise.all([
     ownOf(db),
     db.select({ email: people.email }).from(people),
     db.select({ id: parts.id, code: parts.code, name: parts.name }).from(parts).where(isNull(parts.retiredAt)),
@@ -210,7 +210,13 @@ export async function cobieKnown(db: Db, siteId: number): Promise<CobieKnown> {
       .from(equipment)
       .where(and(eq(equipment.siteId, siteId), isNull(equipment.retiredAt))),
     db
-      .select({ name: preventivePlans.name, tag: assets.tag })
+      .select({
+        id: preventivePlans.id,
+        name: preventivePlans.name,
+        tag: assets.tag,
+        rule: preventivePlans.rule,
+        startsOn: preventivePlans.startsOn,
+      })
       .from(preventivePlans)
       .innerJoin(assets, eq(assets.id, preventivePlans.assetId))
       .where(eq(preventivePlans.siteId, siteId)),
@@ -242,8 +248,10 @@ export async function cobieKnown(db: Db, siteId: number): Promise<CobieKnown> {
     ownFields: fields,
     own,
     retired: await retiredAt(db, siteId),
-    jobs: jobs.map(({ name, tag }) => `${name} ${tag}`.toLowerCase()),
-    documents: files.map(({ title, on, recordId }) => `${title} ${codes[on].get(recordId)}`.toLowerCase()),
+    jobs,
+    today,
+    files,
+    documents: kept.map(({ title, on, recordId }) => `${title} ${codes[on].get(recordId)}`.toLowerCase()),
   }
 }
 

@@ -4,12 +4,22 @@ import { COBIE_SHEET_NAMES, readCobie } from '#core/cobie'
 import type { CobieStanding, CobieTables, ReadCobie } from '#core/cobie'
 import { openDatabase } from '#server/kit'
 import { cobieKnown } from './gather'
+import { filesOf, unpacked } from './unpack'
 
 export interface ReadCobieJob {
   databaseUrl: string
   siteId: number
   content: Uint8Array
   keepUnknown: boolean
+  /** The day it is at the site. */
+  today: string
+  /** Whether files that came along are given back: what is only looked at needs none. */
+  take: boolean
+}
+
+export interface CobieFound extends ReadCobie {
+  /** What came along and is to be kept, by where it lies. */
+  files: Record<string, Uint8Array>
 }
 
 const MOST_ROWS = 400_000
@@ -20,10 +30,12 @@ const MOST_SHOWN = 300
 const ORDER: CobieStanding[] = ['bad', 'left', 'changed', 'new', 'same']
 
 /** Reads a workbook row by row and holds it against what there is at the site. */
-export default async function read({ databaseUrl, siteId, content, keepUnknown }: ReadCobieJob): Promise<ReadCobie | { wrong: string }> {
+export default async function read({ databaseUrl, siteId, content, keepUnknown, today, take }: ReadCobieJob): Promise<CobieFound | { wrong: string }> {
   let tables: CobieTables
+  const sent = unpacked(content)
+  if ('wrong' in sent) return sent
   try {
-    tables = tablesOf(content)
+    tables = tablesOf(sent.workbook)
   } catch (error) {
     if (error instanceof TooLarge) return { wrong: `The workbook has more than ${MOST_ROWS} rows. Take it in by floors.` }
     return { wrong: 'The file is no workbook (XLSX) that can be read. Save it anew from your spreadsheet, and choose that.' }
@@ -31,9 +43,10 @@ export default async function read({ databaseUrl, siteId, content, keepUnknown }
   if (!Object.keys(tables).length) return { wrong: 'None of its sheets is called as COBie calls them: Facility, Floor, Space, Type, Component …' }
   const { db, pool } = openDatabase(databaseUrl, { connections: 2 })
   try {
-    const found = readCobie(tables, await cobieKnown(db, siteId), keepUnknown)
+    const found = readCobie(tables, await cobieKnown(db, siteId, today, sent.files), keepUnknown)
     if ('wrong' in found) return found
-    return { ...found, rows: found.rows.sort((a, b) => ORDER.indexOf(a.standing) - ORDER.indexOf(b.standing)).slice(0, MOST_SHOWN) }
+    const files = take ? filesOf(content, new Set(found.writes.documents.map((one) => one.path))) : {}
+    return { ...found, files, rows: found.rows.sort((a, b) => ORDER.indexOf(a.standing) - ORDER.indexOf(b.standing)).slice(0, MOST_SHOWN) }
   } finally {
     await pool.end()
   }

@@ -1,15 +1,18 @@
 import { and, eq } from 'drizzle-orm'
 import * as contract from '#contract/cobie'
 import type { CobieReport } from '#contract/cobie'
-import type { CobieStanding, ReadCobie } from '#core/cobie'
+import type { CobieStanding } from '#core/cobie'
 import { refuse } from '#core/kit'
+import { todayAt } from '#server/documents'
 import { can, contentOf, inThread, mustReachAll, mySite, notAllowed, preparedCommand } from '#server/kit'
 import { places } from '../tables'
-import type { ReadCobieJob } from './readCobie.worker'
+import type { CobieFound, ReadCobieJob } from './readCobie.worker'
+import { writeDocuments } from './writeDocuments'
+import { writePlans } from './writePlans'
 import { writeRecords } from './writeRecords'
 
 /** Gone, with all it heaped up, before what it read is written. */
-const read = inThread<ReadCobieJob, ReadCobie | { wrong: string }>('readCobie.worker', { mostHeapMb: 160, idleMs: 0 })
+const read = inThread<ReadCobieJob, CobieFound | { wrong: string }>('readCobie.worker', { mostHeapMb: 160, idleMs: 0 })
 
 /** Looking and taking are the same call: what is taken is what would be shown at that moment. */
 export default preparedCommand(
@@ -31,12 +34,16 @@ export default preparedCommand(
         .where(and(eq(places.siteId, siteId), eq(places.kind, 'site')))
         .for('update')
     if (!content.length) refuse('file_missing', 'Choose a workbook that is not empty.', 'file')
-    const job = { databaseUrl: service.config.databaseUrl, siteId, content: new Uint8Array(content), keepUnknown: own }
-    const found = await read(job).catch(() => ({ wrong: 'The workbook takes more memory than there is for it. Take it in by floors.' }))
+    const today = await todayAt(tx, siteId, now)
+    const job = { databaseUrl: service.config.databaseUrl, siteId, content: new Uint8Array(content), keepUnknown: own, today, take: !!take }
+    const found = await read(job).catch(() => ({ wrong: 'The workbook takes more memory than there is for it. Take it in by floors, or its files in parts.' }))
     if ('wrong' in found) refuse('workbook', found.wrong, 'file')
-    const { rows, counts, unknown, writes } = found
+    const { rows, counts, unknown, writes, files } = found
     if (take) {
-      await writeRecords({ tx, who, now, tell }, siteId, writes)
+      const taking = { tx, who, now, tell }
+      const ids = await writeRecords(taking, siteId, writes)
+      await writePlans(taking, siteId, today, writes.jobs, ids.assets)
+      await writeDocuments(taking, siteId, writes.documents, ids, files)
       const all = Object.values(counts)
       const sum = (standing: CobieStanding) => all.reduce((total, one) => total + one[standing], 0)
       await tell({ kind: 'cobie.take', siteId, details: { file: input.name ?? '', fresh: sum('new'), changed: sum('changed'), bad: sum('bad') } })

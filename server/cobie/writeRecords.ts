@@ -12,15 +12,18 @@ import { equipmentKeeper, partKeeper } from '#server/stock'
 import { vendorKeeper } from '#server/vendors'
 import { assets, payers, places, vendors } from '../tables'
 
-interface Taking {
+export interface Taking {
   tx: Tx
   who: Asker
   now: Date
   tell: Tell
 }
 
+/** Ids by the codes and tags a workbook names. */
+export type WrittenIds = Record<'places' | 'assets', Map<string, number>>
+
 /** Writes what a workbook changes, places first, so that everything finds what it stands in. @throws Refusal naming what stands in the way; nothing is taken then */
-export async function writeRecords(taking: Taking, siteId: number, writes: CobieWrites): Promise<void> {
+export async function writeRecords(taking: Taking, siteId: number, writes: CobieWrites): Promise<WrittenIds> {
   const { tx } = taking
   const [root] = await tx
     .select({ id: places.id })
@@ -55,6 +58,7 @@ export async function writeRecords(taking: Taking, siteId: number, writes: Cobie
 
   const tags = await takeAssets(taking, siteId, writes, placeIds)
   await takeOwn(taking, writes, placeIds, tags)
+  return { places: placeIds, assets: tags }
 }
 
 async function takeAssets(taking: Taking, siteId: number, writes: CobieWrites, placeIds: Map<string, number>): Promise<Map<string, number>> {
@@ -91,7 +95,12 @@ async function takeAssets(taking: Taking, siteId: number, writes: CobieWrites, p
   const tags = new Map(made)
   for (const { id, tag } of writes.assets) if (id !== null) tags.set(tag, id)
   const wanted = [
-    ...new Set([...writes.assets.flatMap(({ fields }) => fields.parent ?? []), ...writes.own.filter(({ kind }) => kind === 'assets').map(({ code }) => code)]),
+    ...new Set([
+      ...writes.assets.flatMap(({ fields }) => fields.parent ?? []),
+      ...writes.own.filter(({ kind }) => kind === 'assets').map(({ code }) => code),
+      ...writes.jobs.map(({ tag }) => tag),
+      ...writes.documents.filter(({ on }) => on === 'assets').map(({ code }) => code),
+    ]),
   ].filter((tag) => !tags.has(tag))
   for (let from = 0; from < wanted.length; from += 1_000) {
     const some = wanted.slice(from, from + 1_000)
@@ -126,7 +135,7 @@ async function change(taking: Taking, keeper: AnyKeeper, id: number, called: str
   await naming(called, () => editRecord(taking, keeper, { id, version: row.version }, sent))
 }
 
-async function naming<Answer>(called: string, act: () => Promise<Answer>): Promise<Answer> {
+export async function naming<Answer>(called: string, act: () => Promise<Answer>): Promise<Answer> {
   try {
     return await act()
   } catch (error) {

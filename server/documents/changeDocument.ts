@@ -1,7 +1,9 @@
 import { eq } from 'drizzle-orm'
+import { documentWords } from '#core/documents'
+import type { DocumentFields } from '#core/documents'
 import type { ListKind } from '#core/lists'
 import { conflict, notAllowed, notFound, storeFile } from '#server/kit'
-import type { Asker, Happening, Reader, Tx } from '#server/kit'
+import type { Asker, Happening, Reader, Tell, Tx } from '#server/kit'
 import { seenThing } from '#server/registers'
 import { documentFiles, documents } from '../tables'
 import type { DocumentRecord } from './documentRows'
@@ -41,7 +43,32 @@ export async function keepFile(
   { name, mime, shows, bytes, content, thumb }: SentDocument,
   by: Asker,
   now: Date,
-): Promise<void> {
-  const stored = await storeFile(tx, [content], now)
-  await tx.insert(documentFiles).values({ documentId: document.id, number, name, mime, shows, bytes, storedId: stored.id, thumb, byName: by.name, at: now })
+  /** Where its content is kept already. */
+  kept?: number,
+): Promise<number> {
+  const storedId = kept ?? (await storeFile(tx, [content], now)).id
+  await tx.insert(documentFiles).values({ documentId: document.id, number, name, mime, shows, bytes, storedId, thumb, byName: by.name, at: now })
+  return storedId
+}
+
+/**
+ * Keeps a document with a record, an order or a request; whoever calls has seen to it that it may be.
+ * @param kept where its content is kept already, for one that is kept with several @returns with where it is kept now
+ */
+export async function keepDocument(
+  { tx, who, now, tell }: { tx: Tx; who: Asker; now: Date; tell: Tell },
+  { on, id, siteId }: { on: ListKind; id: number; siteId: number | null },
+  said: Omit<DocumentFields, 'title'> & { title?: string },
+  file: SentDocument,
+  kept?: number,
+): Promise<{ id: number; storedId: number }> {
+  const title = said.title || file.name.replace(/\.[^.]+$/, '').slice(0, 140)
+  const words = documentWords(title, file.name, file.inside)
+  const [saved] = await tx
+    .insert(documents)
+    .values({ ...said, on, recordId: id, title, words, addedBy: who.accountId! })
+    .$returningId()
+  const storedId = await keepFile(tx, saved!, 1, file, who, now, kept)
+  await tell({ kind: 'document.add', siteId, ...toldOn(on, id), details: { title, documentId: saved!.id } })
+  return { id: saved!.id, storedId }
 }

@@ -7,7 +7,10 @@ import listDocumentsOf from './listDocumentsOf'
 import readDocumentFile from './readDocumentFile'
 import { sharedRoutes } from './shared'
 
+export { keepDocument } from './changeDocument'
 export * from './documentWatch'
 export * from './findDocuments'
 export * from './mails'
+export * from './sentDocument'
+export * from './today'
 export const routes: Route[] = [listDocuments, listDocumentsOf, addDocument, addDocumentVersion, readDocumentFile, editDocument, ...sharedRoutes]

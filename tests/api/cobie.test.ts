@@ -1,8 +1,10 @@
 import { read, utils, write } from '@e965/xlsx'
 import type { WorkBook } from '@e965/xlsx'
+import { zipSync } from 'fflate'
 import { readAsset } from '#contract/assets'
 import { giveCobie, listCobieBuildings, takeCobie } from '#contract/cobie'
 import type { CobieReport } from '#contract/cobie'
+import { listDocuments, listDocumentsOf } from '#contract/documents'
 import { readOwn } from '#contract/own'
 import { readPortraitTimeline } from '#contract/portraits'
 import { COBIE_SHEET_NAMES, cobieColumns } from '#core/cobie'
@@ -235,6 +237,67 @@ describe('in', () => {
     // And out again with the building.
     buildings.NET = (await one<{ id: number }>("SELECT id FROM place WHERE code = 'NET'")).id
     expect(rowsOf(await give('NET'), 'Attribute').some((cells) => cells.includes('Paint code') && cells.includes('RAL 7035'))).toBe(true)
+  })
+
+  test('jobs become plans and files become documents, when they come along in a ZIP; the same again changes nothing', async () => {
+    const sheets = (all: Record<string, Rows>) => {
+      all.Job = [
+        ['Name', 'TypeName', 'Start', 'Frequency', 'FrequencyUnit', 'TaskNumber'],
+        ['Filter change', 'Dryer', '2026-01-31', '1', 'month', 'n/a'],
+      ]
+      all.System = [
+        ['Name', 'ComponentNames'],
+        ['DRY-1', 'Dryer 1,Dryer 2'],
+      ]
+      all.Document = [
+        ['Name', 'Category', 'SheetName', 'RowName', 'Directory', 'File'],
+        ['Dryer handbook', 'Manual', 'Type', 'Dryer', 'papers', 'handbook.txt'],
+        ['Fire report', 'Test Report', 'Space', 'NET-001', 'n/a', 'report.txt'],
+      ]
+    }
+    const book = new Uint8Array(await small(sheets).arrayBuffer())
+    const text = (words: string) => new TextEncoder().encode(words)
+    const zip = (files: Record<string, Uint8Array>) => new Blob([new Uint8Array(zipSync(files))])
+    const whole = zip({ 'handover/net-loft.xlsx': book, 'handover/papers/Handbook.TXT': text('Empty the lint tray weekly.'), '__MACOSX/._x.xlsx': text('x') })
+    const looked = (await take(whole)).body
+    expect(looked.rows.find(({ name }) => name === 'Fire report')).toMatchObject({ standing: 'bad', sentences: ['There is no report.txt in the ZIP.'] })
+    expect(await house.rows("SELECT id FROM document WHERE title = 'Dryer handbook'")).toEqual([])
+    expect((await take(whole, { take: true, name: 'net-loft.zip' })).body.counts).toMatchObject({ Job: { new: 1 }, Document: { new: 1, bad: 1 } })
+    const plans = await house.rows(
+      "SELECT a.tag, p.rule, p.lead_days AS lead, (SELECT group_concat(d.due_on) FROM due d WHERE d.plan_id = p.id) AS due FROM preventive_plan p JOIN asset a ON a.id = p.asset_id WHERE p.name = 'Filter change' ORDER BY a.tag",
+    )
+    expect(plans).toEqual(['DRY-1', 'DRY-2'].map((tag) => ({ tag, rule: 'FREQ=MONTHLY;INTERVAL=1', lead: 7, due: '2026-11-30' })))
+    const second = await one<{ id: number; parent: string }>(
+      "SELECT a.id, p.tag AS parent FROM asset a JOIN asset p ON p.id = a.parent_id WHERE a.tag = 'DRY-2'",
+    )
+    expect(second.parent).toBe('DRY-1')
+    const { rows } = await maren.must(listDocumentsOf, { on: 'assets', id: second.id })
+    expect(rows).toMatchObject([{ title: 'Dryer handbook', kind: 'manual', audience: [], files: [{ name: 'handbook.txt', shows: 'text' }] }])
+    // Kept once, found by what stands inside.
+    expect(
+      await house.rows("SELECT DISTINCT stored_id FROM document_file f JOIN document d ON d.id = f.document_id WHERE d.title = 'Dryer handbook'"),
+    ).toHaveLength(1)
+    expect((await maren.must(listDocuments, { q: 'lint tray' })).rows).toHaveLength(2)
+    expect((await maren.must(readPortraitTimeline, { register: 'assets', id: second.id })).entries.map(({ kind }) => kind)).toEqual(
+      expect.arrayContaining(['cobie.plan', 'document.add']),
+    )
+    expect({ ...sums((await take(whole, { take: true })).body), same: 0, left: 0 }).toEqual({ new: 0, changed: 0, same: 0, bad: 1, left: 0 })
+    const other = (all: Record<string, Rows>) => {
+      sheets(all)
+      all.Job![1]![3] = '2'
+    }
+    expect((await take(small(other), { take: true })).body.counts.Job).toMatchObject({ changed: 1 })
+    expect(await house.rows("SELECT cast(d.due_on AS char) AS due FROM due d JOIN preventive_plan p ON p.id = d.plan_id WHERE p.name = 'Filter change'")).toEqual(
+      ['2026-11-30', '2026-11-30'].map((due) => ({ due })),
+    )
+    for (const [files, says] of [
+      [{ 'a.txt': text('x') }, 'no workbook'],
+      [{ 'a/1.xlsx': book, 'b/2.xlsx': book }, '2 workbooks'],
+      [{ 'a.xlsx': text('no workbook at all') }, 'None of its sheets'],
+    ] as [Record<string, Uint8Array>, string][]) {
+      const reply = await take(zip(files), { take: true })
+      expect([reply.status, reply.problem.reasons![0]!.sentence]).toEqual([422, expect.stringContaining(says)])
+    }
   })
 
   test('bad rows say why and stay out; good ones go in alone; a changed cell changes one', async () => {

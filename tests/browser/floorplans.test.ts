@@ -1,6 +1,9 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import { buffer } from 'node:stream/consumers'
+import PDFDocument from 'pdfkit'
+import sharp from 'sharp'
 import { readFloorplan } from '#contract/floorplans'
 import { listRequests } from '#contract/requests'
 import { castAt, House } from '../kit'
@@ -120,6 +123,44 @@ test('one that is dragged into another room says so, and its record follows when
   await desk.reads(`Its record says ${code} now.`)
   const [row] = await house.rows<{ code: string }>("SELECT p.code FROM asset a JOIN place p ON p.id = a.place_id WHERE a.tag = 'CH-1'")
   expect(row!.code).toBe(code)
+})
+
+test('a page of a PDF lies under the plan, is moved, and is taken away; a file that is none says so', async () => {
+  const plan = await planOf('PUM-1')
+  const [drawing, broken] = ['drawing.pdf', 'broken.pdf'].map((name) => path.join(folder, name)) as [string, string]
+  // The second page is all red: which page was laid can be seen by its colour.
+  const pdf = new PDFDocument({ size: [200, 100], margin: 10 })
+  pdf.text('Cover sheet')
+  pdf
+    .addPage({ size: [200, 100], margin: 0 })
+    .rect(0, 0, 200, 100)
+    .fill('#ff0000')
+  pdf.end()
+  writeFileSync(drawing, await buffer(pdf))
+  writeFileSync(broken, '%PDF-1.4 and nothing more')
+  await desk.go(`/floorplans/${plan.place.id}`)
+  await desk.find(By.css('.leaflet-container canvas'))
+  await desk.press('Picture under it')
+  await desk.upload('Picture or PDF', broken)
+  await desk.reads('The PDF could not be opened')
+  await desk.upload('Picture or PDF', drawing)
+  await desk.type('Which of its 2 pages', '2')
+  expect(await desk.accessibilityFindings()).toEqual([])
+  await desk.press('Lay this page')
+  await desk.reads('The page lies under the plan.')
+  const laid = (await planOf('PUM-1')).picture!
+  expect(laid.name).toBe('drawing page 2.png')
+  const [picture] = await house.rows<{ content: Buffer }>('SELECT content FROM attachment WHERE id = ?', [laid.fileId])
+  const { dominant } = await sharp(picture!.content).stats()
+  expect([dominant.r > 240, dominant.g < 20, dominant.b < 20]).toEqual([true, true, true])
+  await desk.type('Width', '12.5')
+  await desk.press('Keep')
+  await desk.reads('The picture was moved.')
+  expect((await planOf('PUM-1')).picture).toMatchObject({ width: 12.5, left: laid.left })
+  await desk.press('Take it away')
+  await desk.reads('The picture was taken away.')
+  expect((await planOf('PUM-1')).picture).toBeNull()
+  await desk.keys(Key.ESCAPE)
 })
 
 test('a call takes its place and its machine from the plan, without a mouse', async () => {

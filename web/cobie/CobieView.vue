@@ -46,8 +46,9 @@ watch([siteId, own], look)
       <section aria-label="Take in a workbook">
         <h2>In</h2>
         <p class="soft">
-          A COBie workbook (2.4, XLSX) of one building: its floors, spaces, types, components and what is said of them. Nothing is changed until you say so; an
-          empty cell leaves what is there, and nothing is ever removed.
+          A COBie workbook (2.4, XLSX) of one building: its floors, spaces, types, components and what is said of them, jobs that come round, and documents when
+          their files come along, as a ZIP of workbook and files. Nothing is changed until you say so; an empty cell leaves what is there, and nothing is ever
+          removed.
         </p>
         <div class="choices">
           <ListEntry v-if="(words.lists?.sites.length ?? 0) > 1" id="cobie-site" v-model="siteId" label="Site" :options="rowsNamed(words.lists?.sites)" />
@@ -55,7 +56,7 @@ watch([siteId, own], look)
             id="cobie-file"
             label="Workbook"
             :press="file ? file.name : 'Choose a workbook'"
-            accept=".xlsx"
+            accept=".xlsx,.zip"
             :disabled="busy || siteId === null"
             @choose="choose"
           />
