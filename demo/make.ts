@@ -38,7 +38,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeRules(world, Object.values(siteIds))
   const assets = makeAssets(world, spaces)
   makeStock(world, siteIds.SKE, spaces)
-  const setting: Setting = { world, spaces, assets, crew, staff, numbers: { request: 20_001, order: 28_001, bill: 7_001 } }
+  const setting: Setting = { world, spaces, assets, crew, staff, numbers: { request: 20_001, order: 28_001, bill: 7_001, purchase: 1_001 } }
   playHistory(setting)
   playLive(setting)
   makeIntake(setting)
@@ -56,6 +56,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
     world.put('numberings', { siteId, series: 'request', prefix: `${prefix}R`, next: setting.numbers.request })
     world.put('numberings', { siteId, series: 'order', prefix: `${prefix}W`, next: setting.numbers.order })
     world.put('numberings', { siteId, series: 'asset', prefix: `${prefix}A`, next: 1 })
+    world.put('numberings', { siteId, series: 'purchase', prefix: `${prefix}P`, next: setting.numbers.purchase })
   }
   inOrder(world)
   return world

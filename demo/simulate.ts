@@ -22,7 +22,7 @@ export interface Setting {
   assets: AssetSpec[]
   crew: Crew[]
   staff: Map<string, number>
-  numbers: { request: number; order: number; bill: number }
+  numbers: { request: number; order: number; bill: number; purchase: number }
 }
 
 export interface Case {

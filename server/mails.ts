@@ -7,8 +7,9 @@ import type { Mails } from '#server/kit'
 import { methodMails } from '#server/methods'
 import { orderMails } from '#server/orders'
 import { requestMails } from '#server/requests'
+import { stockMails } from '#server/stock'
 
-const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails, assetMails, documentMails, methodMails }
+const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails, assetMails, documentMails, methodMails, stockMails }
 type Written = { [Room in keyof typeof BY_ROOM]: keyof (typeof BY_ROOM)[Room] }[keyof typeof BY_ROOM]
 
 /** Does not compile while a kind that says it is written of has nobody who writes, or the other way round. */

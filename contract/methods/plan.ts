@@ -2,7 +2,7 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import { MOST_LINES } from '#core/methods'
-import type { Estimate, HazardLine, LabourLine, LikeCosts, MethodContent, PartLine, StepFields, StepState, ToolLine } from '#core/methods'
+import type { Estimate, HazardLine, LabourLine, LikeCosts, PlanChange, MethodContent, PartLine, StepFields, StepState, ToolLine } from '#core/methods'
 import { hazardLine, labourLine, partLine, stepFields, toolLine } from './content'
 import type { PlanNames } from './content'
 
@@ -203,6 +203,11 @@ export interface PlanEstimate extends Estimate {
   enteredMinor: number | null
   /** The amount that was agreed to, once it was. */
   approvedMinor: number | null
+  /** What is planned differently from what was agreed to; null before anything was. */
+  changes: PlanChange[] | null
+  /** How far it may grow before it is asked about again, in percent, and whether it has grown further. */
+  tolerancePercent: number
+  outgrown: boolean
   /** What was finished of the same kind on this asset or assets of its class. */
   like: LikeCosts | null
   /** Whether who asks may take it as the estimate of the order. */

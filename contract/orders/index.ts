@@ -160,6 +160,7 @@ const move = (path: string, says: string, may: 'orders.edit' | 'orders.discard' 
 export const submitOrder = move('submit', 'Submit a complete order for approval.', 'orders.edit')
 export const approveOrder = move('approve', 'Approve an order so that it can be dispatched.', 'orders.approve')
 export const sendBackOrder = move('send-back', 'Send an order back with what has to change.', 'orders.approve')
+export const askAgainOrder = move('ask-again', 'Ask for approval of what an order has grown to.', 'orders.edit')
 export const recallOrder = move('recall', 'Take an order back to the Desk; its planned visits end.', 'orders.dispatch')
 export const resumeOrder = move('resume', 'Go on after a hold.', 'orders.dispatch')
 export const reopenOrder = move('reopen', 'Open an order again that was done or cancelled.', 'orders.dispatch')

@@ -5,10 +5,13 @@ import { endpoint, field } from '#contract/kit'
 import { LIFECYCLE_RULES, PROMISE } from '#contract/orders'
 import { PRIORITY_RULES } from '#contract/requests'
 import type { WorkCalendar } from '#core/kit'
-import type { NeededReason, OrderMove, OrderState, ReasonRule, RuleBook, RuleSection, TargetClock } from '#core/orders'
+import { COSTINGS, MOST_TOLERANCE } from '#core/orders'
+import type { NeededReason, OrderMove, OrderState, PlanningRules, ReasonRule, RuleBook, RuleSection, TargetClock } from '#core/orders'
 import type { OwnField } from '#core/own'
 import { PRIORITIES } from '#core/requests'
 import type { Priority } from '#core/requests'
+import { MOST_LEAD_DAYS, SERVICE_LEVELS } from '#core/stock'
+import type { BuyingRules } from '#core/stock'
 
 export interface PromiseException {
   id: number
@@ -61,8 +64,27 @@ const WRITING_RULES = Joi.object<SiteWriting, true>({
   weekFrom: Joi.number().valid(1, 6, 7).required(),
 })
 
+const PLANNING = Joi.object<PlanningRules, true>({
+  costing: field.oneOf(COSTINGS).required(),
+  tolerancePercent: Joi.number().integer().min(0).max(MOST_TOLERANCE).required(),
+})
+const BUYING = Joi.object<BuyingRules, true>({
+  orderCostMinor: field.minor().required(),
+  holdingPercent: Joi.number().min(0).max(200).precision(1).required(),
+  serviceLevel: Joi.number()
+    .valid(...SERVICE_LEVELS)
+    .required(),
+  leadDays: Joi.number().integer().min(0).max(MOST_LEAD_DAYS).required(),
+})
+
 /** What each section has to look like, brought by the room whose rules they are; nothing else gets into the book, or is read out of it. */
-export const RULE_SECTIONS: { [Section in RuleSection]: Joi.Schema<RuleBook[Section]> } = { ...PRIORITY_RULES, ...LIFECYCLE_RULES, writing: WRITING_RULES }
+export const RULE_SECTIONS: { [Section in RuleSection]: Joi.Schema<RuleBook[Section]> } = {
+  ...PRIORITY_RULES,
+  ...LIFECYCLE_RULES,
+  writing: WRITING_RULES,
+  planning: PLANNING,
+  buying: BUYING,
+}
 
 export type SaveRules = { [Section in RuleSection]: { siteId: number; version: number; section: Section; content: RuleBook[Section] } }[RuleSection]
 

@@ -24,4 +24,6 @@ export const editEquipment = editOne<EquipmentFields>('equipment', 'registers.ed
 export const retireEquipment = retireOne<EquipmentFields>('equipment', 'registers.edit')
 export const restoreEquipment = restoreOne<EquipmentFields>('equipment', 'registers.edit')
 
+export * from './counts'
 export * from './movements'
+export * from './purchases'

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import { STOCK_ACTS } from '#core/stock'
-import type { StockAct } from '#core/stock'
+import type { PurchaseState, StockAct } from '#core/stock'
 
 /** How much of a part lies in a store, and how much of it is kept for orders that are not over. */
 export interface StockLevel {
@@ -14,6 +14,8 @@ export interface StockLevel {
   onHand: string
   reserved: string
   free: string
+  /** Ordered at a vendor and not there yet. */
+  onOrder: string
   averageCostMinor: number
 }
 
@@ -67,9 +69,11 @@ export interface OrderPart {
   /** Taken and not brought back. */
   issued: string
   stores: { storeId: number; store: string; onHand: string; free: string; reserved: string }[]
+  /** What is asked for or ordered at the site and has not come. */
+  coming: { purchaseId: number; number: string; state: PurchaseState; quantity: string; expectedOn: string | null; forThis: boolean }[]
 }
 
-export const readOrderParts = endpoint<{ orderId: number }, { rows: OrderPart[]; mayReserve: boolean; mayMove: boolean }>({
+export const readOrderParts = endpoint<{ orderId: number }, { rows: OrderPart[]; mayReserve: boolean; mayMove: boolean; mayWait: boolean }>({
   method: 'GET',
   path: '/api/orders/:orderId/parts',
   says: 'The parts of an order: what is planned, what is kept for it, what it took, and what lies in the stores of its site.',

@@ -1,7 +1,7 @@
 /** What gets a number that runs on by itself. */
-export const SERIES = ['request', 'order', 'asset'] as const
+export const SERIES = ['request', 'order', 'asset', 'purchase'] as const
 export type Series = (typeof SERIES)[number]
-export const SERIES_NAMES: Record<Series, string> = { request: 'Requests', order: 'Orders', asset: 'Assets without a tag' }
+export const SERIES_NAMES: Record<Series, string> = { request: 'Requests', order: 'Orders', asset: 'Assets without a tag', purchase: 'Purchases' }
 
 /** Letters before the number, and the digits it has at least: together with the dash no more than a number may be long. */
 export const MOST_PREFIX = 6

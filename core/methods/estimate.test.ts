@@ -8,6 +8,7 @@ const facts: EstimateFacts = {
   partName: (id) => `Part ${id}`,
   rate: (id) => (id === 3 ? null : { perHourMinor: 6_000, people: id }),
   partCost: (id) => (id === 9 ? null : 1_235),
+  costing: 'average',
   vendor: null,
   vendorDoes: (id) => id !== 1,
 }

@@ -1,6 +1,7 @@
 import { lineAmount } from '#core/kit'
 import type { Minor } from '#core/kit'
 import { labourCost } from '#core/ledger'
+import type { Costing } from '#core/orders'
 import type { PlanLines } from './content'
 import { quantile } from './offer'
 
@@ -23,8 +24,9 @@ export interface EstimateFacts {
   tradeName: (tradeId: number) => string
   partName: (partId: number) => string
   rate: (tradeId: number) => TradeRate | null
-  /** Moving average over the stores of the site; null for a part that never was there. */
+  /** By the rule of the site; null for a part that never was there. */
   partCost: (partId: number) => Minor | null
+  costing: Costing
   /** The vendor the order names. */
   vendor: VendorTerms | null
   /** Whether that vendor does this trade. */
@@ -49,7 +51,7 @@ export interface Estimate {
 /**
  * What a plan will cost. Labour of a trade is done by the vendor the order names, where that vendor does the trade and
  * asks for an hour; otherwise by our own people at the mean of their normal rates. A vendor is paid for every person
- * the minutes rounded up to the step, at least the minimum, and the call-out once. Parts count at moving average.
+ * the minutes rounded up to the step, at least the minimum, and the call-out once. Parts count by the rule of the site, at moving average or at the last price paid.
  * Equipment of our own costs nothing. Amounts in minor units, each line rounded half up.
  */
 export function estimateOf(plan: Pick<PlanLines, 'labour' | 'parts'>, facts: EstimateFacts): Estimate {
@@ -83,7 +85,13 @@ export function estimateOf(plan: Pick<PlanLines, 'labour' | 'parts'>, facts: Est
   for (const { partId, quantity } of plan.parts) {
     const cost = facts.partCost(partId)
     if (cost === null) unknown.push(`${facts.partName(partId)} was never in stock here: it has no price.`)
-    else lines.push({ kind: 'parts', what: facts.partName(partId), how: `${quantity} at the average price`, costMinor: lineAmount(quantity, cost) })
+    else
+      lines.push({
+        kind: 'parts',
+        what: facts.partName(partId),
+        how: `${quantity} at the ${facts.costing === 'last' ? 'last price paid' : 'average price'}`,
+        costMinor: lineAmount(quantity, cost),
+      })
   }
   return { lines, totalMinor: lines.reduce((sum, { costMinor }) => sum + costMinor, 0), unknown }
 }
@@ -108,4 +116,27 @@ export function likeCosts(costs: readonly Minor[]): LikeCosts | null {
   if (costs.length < 3) return null
   const at = (share: number) => Math.round(quantile(costs, share))
   return { orders: costs.length, medianMinor: at(0.5), fromMinor: at(0.1), toMinor: at(0.9) }
+}
+
+/** How what is planned came to differ from what was agreed to. */
+export interface PlanChange {
+  what: string
+  /** How it was told then and how it is told now; null for what was not there, or is no longer. */
+  before: string | null
+  now: string | null
+  /** More, or less, in minor units. */
+  byMinor: Minor
+}
+
+/** Line by line what changed between two plans at the same prices; what is the same is left out. */
+export function planChanges(before: readonly EstimateLine[], now: readonly EstimateLine[]): PlanChange[] {
+  const told = (lines: readonly EstimateLine[], what: string) => {
+    const mine = lines.filter((line) => line.what === what)
+    return mine.length ? { how: mine.map(({ how }) => how).join('; '), costMinor: mine.reduce((sum, { costMinor }) => sum + costMinor, 0) } : null
+  }
+  return [...new Set([...before, ...now].map(({ what }) => what))].flatMap((what) => {
+    const [was, is] = [told(before, what), told(now, what)]
+    const byMinor = (is?.costMinor ?? 0) - (was?.costMinor ?? 0)
+    return was?.how === is?.how && byMinor === 0 ? [] : [{ what, before: was?.how ?? null, now: is?.how ?? null, byMinor }]
+  })
 }

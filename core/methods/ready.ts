@@ -1,4 +1,4 @@
-import { isUnapproved } from '#core/orders'
+import { isUnapproved, stillAgreed } from '#core/orders'
 import type { OrderFacts } from '#core/orders'
 import { PERMIT_NAMES } from './content'
 import type { HazardLine } from './content'
@@ -16,7 +16,7 @@ export interface PartStanding {
 
 /** Something that stands between an order and its dispatch. */
 export interface ReadyLine {
-  code: 'approval' | 'steps' | 'missing' | 'unkept' | 'permit' | 'access'
+  code: 'approval' | 'outgrown' | 'steps' | 'missing' | 'unkept' | 'permit' | 'access'
   sentence: string
   /** Where it is cured: a field or a section of the Sheet. */
   field: string
@@ -27,12 +27,13 @@ export interface ReadyLine {
  * anything. A permit stays on the list as long as a hazard takes one.
  */
 export function readyLines(
-  facts: Pick<OrderFacts, 'state' | 'stepsFirst' | 'contactName' | 'access'>,
+  facts: Pick<OrderFacts, 'state' | 'outgrownMinor' | 'estimateMinor' | 'stepsFirst' | 'contactName' | 'access'>,
   parts: readonly PartStanding[],
   hazards: readonly HazardLine[],
 ): ReadyLine[] {
   const lines: ReadyLine[] = []
   if (isUnapproved(facts.state)) lines.push({ code: 'approval', sentence: 'It has not been approved.', field: 'approval' })
+  for (const { sentence } of stillAgreed(facts as OrderFacts)) lines.push({ code: 'outgrown', sentence, field: 'plan' })
   for (const part of parts) {
     const lacks = thousandths(part.planned) - thousandths(part.issued) - thousandths(part.reserved)
     if (lacks <= 0) continue

@@ -29,6 +29,7 @@ const ORDER_MOVE_EVENTS = {
   'order.submit': move({ says: 'submitted it for approval', told: null, writes: true }),
   'order.approve': move({ says: 'approved it', told: null, writes: true }),
   'order.sendBack': move({ says: 'sent it back', told: null, writes: true }),
+  'order.askAgain': move({ says: 'asked for approval again', told: null, writes: true }),
   'order.dispatch': event<DispatchFacts>()({
     says: 'dispatched it',
     about: ({ start }, words) => (start ? `for ${words.time(start)}` : ''),

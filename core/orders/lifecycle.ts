@@ -4,6 +4,7 @@ import { completeForApproval } from './completeness'
 import {
   billsKnown,
   chargesStand,
+  hasGrown,
   hoursKnown,
   membersOver,
   noClockRunning,
@@ -12,6 +13,7 @@ import {
   outcomeKnown,
   somebodyPlanned,
   somethingToCharge,
+  stillAgreed,
 } from './needs'
 import type { Need } from './needs'
 import type { OrderMove } from './moveNames'
@@ -69,12 +71,23 @@ export const ORDER_MOVES: Record<OrderMove, OrderMoveRule> = {
     may: 'orders.approve',
     at: 'desk',
   },
+  askAgain: {
+    label: 'Ask for approval again',
+    key: 'g',
+    from: ['ready'],
+    to: 'to_approve',
+    needs: [hasGrown, completeForApproval],
+    reason: 'required',
+    reasonLabel: 'What has changed since it was agreed to',
+    may: 'orders.edit',
+    at: 'desk',
+  },
   dispatch: {
     label: 'Dispatch',
     key: 'd',
     from: ['ready', 'dispatched'],
     to: 'dispatched',
-    needs: [somebodyPlanned],
+    needs: [somebodyPlanned, stillAgreed],
     reason: 'none',
     may: 'orders.dispatch',
     at: 'dispatch',

@@ -3,6 +3,7 @@ export const ORDER_MOVE_NAMES = [
   'submit',
   'approve',
   'sendBack',
+  'askAgain',
   'dispatch',
   'recall',
   'start',

@@ -8,6 +8,7 @@ const AGREED: Record<OrderMove, [OrderState[], OrderState]> = {
   submit: [['draft'], 'to_approve'],
   approve: [['to_approve'], 'ready'],
   sendBack: [['to_approve'], 'draft'],
+  askAgain: [['ready'], 'to_approve'],
   dispatch: [['ready', 'dispatched'], 'dispatched'],
   recall: [['dispatched', 'on_job'], 'ready'],
   start: [['dispatched', 'on_job'], 'on_job'],
@@ -24,6 +25,7 @@ const AGREED: Record<OrderMove, [OrderState[], OrderState]> = {
 }
 /** What else each move needs to be possible, over the whole order of the tests. */
 const READY: Partial<Record<OrderMove, Partial<OrderFacts>>> = {
+  askAgain: { outgrownMinor: 20_000 },
   close: { costMinor: 0 },
   reverse: { posted: true },
   discard: { recorded: false },
@@ -50,6 +52,9 @@ test.each<[OrderMove, Partial<OrderFacts>, string, string | undefined]>([
   ['submit', { estimateMinor: 0 }, 'estimate_missing', 'estimateMinor'],
   ['approve', { priority: null }, 'priority_missing', 'consequence'],
   ['dispatch', { liveVisits: 0 }, 'nobody_planned', 'visits'],
+  ['dispatch', { outgrownMinor: 20_000 }, 'outgrown', 'plan'],
+  ['askAgain', { outgrownMinor: null }, 'agreed', 'plan'],
+  ['askAgain', { estimateMinor: 0 }, 'estimate_missing', 'estimateMinor'],
   ['recall', { runningStints: 1 }, 'clock_running', 'stints'],
   ['hold', { runningStints: 1 }, 'clock_running', 'stints'],
   ['finish', { runningStints: 1 }, 'clock_running', 'stints'],
@@ -87,7 +92,7 @@ test('moves that need words in writing are refused without them, and only those'
       return true
     }
   })
-  expect(needed).toEqual(['sendBack', 'hold', 'reopen', 'reverse', 'cancel'])
+  expect(needed).toEqual(['sendBack', 'askAgain', 'hold', 'reopen', 'reverse', 'cancel'])
 })
 
 test('a cancelled order comes back as a draft, a finished one as ready', () => {
@@ -100,7 +105,7 @@ test('who may make which move', () => {
   const by: Record<string, OrderMove[]> = {}
   for (const move of ORDER_MOVE_NAMES) (by[ORDER_MOVES[move].may] ??= []).push(move)
   expect(by).toEqual({
-    'orders.edit': ['submit', 'cancel'],
+    'orders.edit': ['submit', 'askAgain', 'cancel'],
     'orders.approve': ['approve', 'sendBack'],
     'orders.dispatch': ['dispatch', 'recall', 'hold', 'resume', 'reopen'],
     'field.work': ['start', 'finish'],

@@ -11,6 +11,18 @@ const absent = (value: unknown) => value === null || value === undefined || valu
 
 export const somebodyPlanned: Need = (facts) => when(facts.liveVisits === 0, 'nobody_planned', 'Choose a technician or a vendor first.', 'visits')
 
+/** What is planned has not grown beyond what was agreed to, by more than the site lets pass. */
+export const stillAgreed: Need = ({ outgrownMinor, estimateMinor }) =>
+  when(
+    outgrownMinor !== null,
+    'outgrown',
+    `What is planned comes to ${formatMinor(outgrownMinor ?? 0)}; ${formatMinor(estimateMinor ?? 0)} was agreed to. Ask for approval again, or plan less.`,
+    'plan',
+  )
+
+/** There is something to ask about again. */
+export const hasGrown: Need = ({ outgrownMinor }) => when(outgrownMinor === null, 'agreed', 'What is planned is within what was agreed to.', 'plan')
+
 export const noClockRunning: Need = (facts) => when(facts.runningStints > 0, 'clock_running', 'Somebody’s clock is still running on it.', 'stints')
 
 /** Symptom, cause and fix are known: what happened, why, and what was done. */

@@ -1,11 +1,15 @@
 import { USUAL_WRITING } from '#core/kit'
 import type { SiteWriting } from '#core/kit'
+import { USUAL_BUYING } from '#core/stock'
+import type { BuyingRules } from '#core/stock'
 import { USUAL_PRIORITY_RULES } from '#core/requests'
 import type { PriorityRules } from '#core/requests'
 import type { ApprovalRule } from './agreements'
 import { USUALLY_NEEDED } from './completenessLines'
 import type { CompletenessRules } from './completenessLines'
 import type { EscalationRule } from './escalation'
+import { USUAL_PLANNING } from './planningRules'
+import type { PlanningRules } from './planningRules'
 import type { ReasonRule } from './reasonRule'
 
 /** Whether somebody may approve what they submitted: never, or when their own limit, nobody else's, covers it. */
@@ -25,6 +29,8 @@ export interface LifecycleRules {
 export interface RuleBook extends PriorityRules, LifecycleRules {
   /** How the site writes numbers, days and times. */
   writing: SiteWriting
+  planning: PlanningRules
+  buying: BuyingRules
 }
 export type RuleSection = keyof RuleBook
 
@@ -49,4 +55,6 @@ export const DEFAULT_RULES: RuleBook = {
   ],
   ownSubmissions: 'never',
   writing: USUAL_WRITING,
+  planning: USUAL_PLANNING,
+  buying: USUAL_BUYING,
 }

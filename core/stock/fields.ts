@@ -1,9 +1,12 @@
 import type { FieldTable } from '#core/registers'
+import { MOST_LEAD_DAYS } from './buying'
 
 export interface PartFields {
   code: string
   name: string
   unit: string
+  vendorId: number | null
+  leadDays: number | null
 }
 export interface StoreFields {
   name: string
@@ -20,6 +23,8 @@ export const PART_FIELDS: FieldTable<PartFields> = {
   code: { label: 'Code', under: WHAT, kind: 'line', most: 32, needed: true, mono: true },
   name: { label: 'Name', under: WHAT, kind: 'line', most: 120, needed: true },
   unit: { label: 'Unit', under: WHAT, kind: 'line', most: 16, needed: true },
+  vendorId: { label: 'Usual vendor', under: 'Buying', kind: 'named', of: 'vendor' },
+  leadDays: { label: 'Days to deliver', under: 'Buying', kind: 'count', most: MOST_LEAD_DAYS, unit: 'days' },
 }
 
 export const STORE_FIELDS: FieldTable<StoreFields> = {

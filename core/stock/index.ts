@@ -1,3 +1,5 @@
 export * from './fields'
 export * from './levels'
+export * from './buying'
+export * from './purchases'
 export * from './events'

@@ -24,7 +24,7 @@ export default command(contract.decideApprovalByLink, async ({ tx, input, now })
   const move = input.verdict === 'approve' ? 'approve' : 'sendBack'
   const facts = await factsOf(tx, order, who, now)
   const to = moveOrder(facts, move, note)
-  const lender = move === 'approve' ? await approveAsks(tx, who, now, order.siteId, facts, note) : await sendBackAsks(tx, who, now, order.id, note)
+  const lender = move === 'approve' ? await approveAsks(tx, who, now, order, facts, note) : await sendBackAsks(tx, who, now, order.id, note)
   await saveMove(tx, who, now, order, move, to, note, {}, { by: 'mail', ...(lender ? { actingFor: lender } : {}) })
   await tx.update(approvalLinks).set({ usedAt: now }).where(eq(approvalLinks.id, link.id))
   return pageOf(tx, await openLink(tx, input.token, now), now)

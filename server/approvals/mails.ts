@@ -7,6 +7,7 @@ import { tellApprovers } from './tellApprovers'
 /** What approvers are asked, and what the desk hears of their answers. */
 export const approvalMails = {
   'order.submit': tellApprovers,
+  'order.askAgain': tellApprovers,
   'order.handOver': tellApprovers,
   'order.approve': async (telling) => {
     // Agreed to by one of several: those whose turn comes now are asked.

@@ -2,7 +2,7 @@ import { and, eq, like, max, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import { formatNumber, Refusal, SERIES_NAMES } from '#core/kit'
 import type { Reason, Series } from '#core/kit'
-import { assets, numberings, orders, requests, sites } from '../tables'
+import { assets, numberings, orders, purchases, requests, sites } from '../tables'
 import type { Tx } from './database'
 import { notFound } from './problems'
 import { likeText } from './words'
@@ -63,6 +63,7 @@ const WRITTEN = {
   request: { table: requests, column: requests.number },
   order: { table: orders, column: orders.number },
   asset: { table: assets, column: assets.tag },
+  purchase: { table: purchases, column: purchases.number },
 }
 
 /** The highest number that was ever given with these letters. */

@@ -52,6 +52,9 @@ export async function materialLinesOf(db: Reader, orderId: number): Promise<Cost
   })
 }
 
+/** What an order is charged for one: what it counted for in stock, unless the site charges otherwise. */
+const CHARGED = sql`coalesce(${stockMovements.chargeMinor}, ${stockMovements.unitCostMinor})`
+
 const materialsOf = statement(['orderId'], (db, { orderId }) => {
   const used = db
     .select({
@@ -60,7 +63,7 @@ const materialsOf = statement(['orderId'], (db, { orderId }) => {
       description: sql<string>`${parts.name}`.as('description'),
       quantity: sql<string>`cast(${stockMovements.quantity} as char)`.as('quantity'),
       unit: sql<string>`${parts.unit}`.as('unit'),
-      unitCost: sql<string>`${stockMovements.unitCostMinor}`.as('unit_cost'),
+      unitCost: sql<string>`${CHARGED}`.as('unit_cost'),
       amount: sql<string>`0`.as('amount'),
       vendorId: sql<number | null>`null`.as('vendor_id'),
       at: sql<string>`${stockMovements.at}`.as('at'),
@@ -97,7 +100,7 @@ export async function costByOrder(db: Reader, orderIds: number[]): Promise<Map<n
     .where(inArray(stints.orderId, orderIds))
     .groupBy(stints.orderId)
   const used = await db
-    .select({ orderId: stockMovements.orderId, cost: sql<string>`coalesce(sum(round(-${stockMovements.quantity} * ${stockMovements.unitCostMinor})), 0)` })
+    .select({ orderId: stockMovements.orderId, cost: sql<string>`coalesce(sum(round(-${stockMovements.quantity} * ${CHARGED})), 0)` })
     .from(stockMovements)
     .where(inArray(stockMovements.orderId, orderIds))
     .groupBy(stockMovements.orderId)
@@ -131,7 +134,7 @@ export async function costByYear(
       .where(which)
       .groupBy(year),
     db
-      .select({ year, n: sum(sql`round(-${stockMovements.quantity} * ${stockMovements.unitCostMinor})`) })
+      .select({ year, n: sum(sql`round(-${stockMovements.quantity} * ${CHARGED})`) })
       .from(orders)
       .innerJoin(stockMovements, eq(stockMovements.orderId, orders.id))
       .where(which)

@@ -1,4 +1,4 @@
-import { and, eq, getTableName, inArray, isNotNull, isNull, like, sql } from 'drizzle-orm'
+import { and, eq, getTableName, gte, inArray, isNotNull, isNull, like, lt, max, min, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
@@ -76,7 +76,10 @@ async function isMany(db: Reader, table: WithId, where: SQL | undefined): Promis
 }
 
 /** So many records are named one by one; where more are meant, each row is asked. */
-const MOST_NAMED = 2_000
+const MOST_NAMED = 10_000
+/** A part of a text is looked for in so many stretches of its index at once, each by a connection of its own. */
+const STRETCHES = 4
+const SAMPLES = 16
 
 /** Clauses on own fields that are true of few records are answered by the index of the field before the list is read. */
 export async function resolveOwn(db: Reader, ask: ListAsk, from: Standpoint): Promise<ListAsk> {
@@ -84,15 +87,50 @@ export async function resolveOwn(db: Reader, ask: ListAsk, from: Standpoint): Pr
     ask.clauses.map(async (clause): Promise<Clause> => {
       const field = askedField(ask, clause.field)
       if (!field.own || clause.not || clause.empty !== undefined || clause.any?.[0] === 'no') return clause
-      const rows = await db
-        .select({ id: ownValues.recordId })
-        .from(ownValues)
-        .where(and(eq(ownValues.fieldId, field.own), valueOf(field, clause, from)))
-        .limit(MOST_NAMED + 1)
+      const stretches = field.shape === 'text' ? await stretchesOf(db, field.own) : [undefined]
+      const found = await Promise.all(
+        stretches.map((stretch) =>
+          db
+            .select({ id: ownValues.recordId })
+            .from(ownValues)
+            .where(and(eq(ownValues.fieldId, field.own!), stretch, valueOf(field, clause, from)))
+            .limit(MOST_NAMED + 1),
+        ),
+      )
+      const rows = found.flat()
       return rows.length > MOST_NAMED ? clause : { ...clause, records: rows.map((row) => row.id) }
     }),
   )
   return { ...ask, clauses }
+}
+
+/**
+ * Stretches of the texts of a field that hold about as much each, by texts that stand here and there among its records.
+ * No index finds what stands inside a text, so that all of them are read, and the time that takes is shared.
+ */
+async function stretchesOf(db: Reader, fieldId: number): Promise<(SQL | undefined)[]> {
+  const mine = eq(ownValues.fieldId, fieldId)
+  const [ends] = await db
+    .select({ first: min(ownValues.recordId), last: max(ownValues.recordId) })
+    .from(ownValues)
+    .where(mine)
+  const { first, last } = ends!
+  if (first === null || last === null || last - first < SAMPLES * 1_000) return [undefined]
+  const at = (part: number) => first + Math.floor(((last - first) * part) / SAMPLES)
+  const samples = Array.from(
+    { length: SAMPLES },
+    (_, part) =>
+      sql`(select ${ownValues.text} as one from ${ownValues} where ${mine} and ${ownValues.recordId} >= ${at(part)} order by ${ownValues.recordId} limit 1)`,
+  )
+  const [rows] = (await db.execute(
+    sql`select distinct one from (${sql.join(samples, sql` union all `)}) some where one is not null order by one`,
+  )) as unknown as [{ one: string }[]]
+  const marks = [...new Set(Array.from({ length: STRETCHES - 1 }, (_, part) => rows[Math.floor((rows.length * (part + 1)) / STRETCHES)]?.one))].filter(
+    (one) => one !== undefined,
+  )
+  return [...marks, undefined].map((mark, index) =>
+    and(index ? gte(ownValues.text, marks[index - 1]!) : undefined, mark === undefined ? undefined : lt(ownValues.text, mark)),
+  )
 }
 
 /** What a clause asks of the value itself. */

@@ -1,8 +1,9 @@
+import { buffer } from 'node:stream/consumers'
 import { eq } from 'drizzle-orm'
 import { createTransport } from 'nodemailer'
 import type { Transporter } from 'nodemailer'
 import { replySecret, taggedAddress } from '#core/requests'
-import { lockWaitingMails, logger, noteSending, withoutPrivateLinks } from '#server/kit'
+import { lockWaitingMails, logger, noteSending, storedPiecesOf, withoutPrivateLinks } from '#server/kit'
 import type { Mail, Service } from '#server/kit'
 import { sites } from '../tables'
 
@@ -66,6 +67,10 @@ export class Postman {
     return { from, replyTo: taggedAddress(mail.from, { ...tag, signature: links.sign(replySecret(tag)) }) }
   }
 
+  private async fileOf(id: number): Promise<Buffer> {
+    return buffer(storedPiecesOf(this.service.db, id))
+  }
+
   private async deliver(mail: Mail): Promise<Pick<Mail, 'attempts' | 'state'> & Partial<Mail>> {
     const now = this.service.clock()
     try {
@@ -76,6 +81,7 @@ export class Postman {
         text: mail.text,
         ...(mail.html ? { html: mail.html } : {}),
         date: now,
+        ...(mail.fileId ? { attachments: [{ filename: mail.fileName ?? 'file', content: await this.fileOf(mail.fileId) }] } : {}),
         messageId: `<mail-${mail.id}.${this.service.links.sign(`mail:${mail.id}`)}@evrix.example>`,
         ...(mail.inReplyTo ? { inReplyTo: mail.inReplyTo, references: mail.inReplyTo } : {}),
         // What no person wrote says so, and no program answers it (RFC 3834 section 5).

@@ -13,6 +13,7 @@ import { addEdition } from './content'
 import { methodKeeper } from './keeper'
 import { mustBeThere } from './mustBeThere'
 import { linesOf, lockPlan, orderPlan, saveLines } from './orderPlan'
+import { weighPlan } from './planEstimate'
 
 export const readOrderPlan = query(contract.readOrderPlan, ({ db, who, input }) => orderPlan(db, who, input.orderId))
 
@@ -39,6 +40,7 @@ export const applyMethods = command(contract.applyMethods, async ({ tx, who, inp
     await addSteps(tx, orderId, applied!.id, content.steps)
   }
   await saveLines(tx, orderId, { ...together([lines, ...chosen.map(({ content }) => content)]), version: lines.version })
+  await weighPlan(tx, order, now)
   await tell({ kind: 'plan.apply', siteId: order.siteId, orderId, details: { methods: chosen.map(({ code, name }) => `${code} ${name}`).join(', ') } })
   return orderPlan(tx, who, orderId)
 })
@@ -81,7 +83,7 @@ export async function nextPosition(tx: Tx, orderId: number): Promise<number> {
   return (row?.last ?? 0) + 1
 }
 
-export const takeOffMethod = command(contract.takeOffMethod, async ({ tx, who, input, tell }) => {
+export const takeOffMethod = command(contract.takeOffMethod, async ({ tx, who, input, now, tell }) => {
   const { orderId, version, appliedId } = input
   const { order, lines } = await lockPlan(tx, who, orderId, version)
   const all = await tx
@@ -106,13 +108,14 @@ export const takeOffMethod = command(contract.takeOffMethod, async ({ tx, who, i
   await tx.delete(orderMethods).where(eq(orderMethods.id, appliedId))
   const others = all.filter(({ row }) => row.id !== appliedId).map(({ content }) => content)
   await saveLines(tx, orderId, { ...withoutMethod(lines, gone.content, others), version: lines.version })
+  await weighPlan(tx, order, now)
   await tell({ kind: 'plan.takeOff', siteId: order.siteId, orderId, details: { method: `${gone.code} ${gone.name}` } })
   return orderPlan(tx, who, orderId)
 })
 
 const CALLED = { labour: 'labour', parts: 'parts', tools: 'tools', hazards: 'hazards' } as const
 
-export const savePlan = command(contract.savePlan, async ({ tx, who, input, tell }) => {
+export const savePlan = command(contract.savePlan, async ({ tx, who, input, now, tell }) => {
   const { orderId, version, ...sent } = input
   const { order, lines } = await lockPlan(tx, who, orderId, version)
   const next: PlanLines = { ...linesAlone(lines), ...sent }
@@ -122,6 +125,7 @@ export const savePlan = command(contract.savePlan, async ({ tx, who, input, tell
   const changed = (Object.keys(CALLED) as (keyof PlanLines)[]).filter((list) => sent[list] && JSON.stringify(sent[list]) !== JSON.stringify(lines[list]))
   if (!changed.length) return orderPlan(tx, who, orderId)
   await saveLines(tx, orderId, { ...next, version: lines.version })
+  await weighPlan(tx, order, now)
   await tell({ kind: 'plan.change', siteId: order.siteId, orderId, details: { what: changed.map((list) => CALLED[list]).join(', ') } })
   return orderPlan(tx, who, orderId)
 })

@@ -10,10 +10,13 @@ import type { OrderRecord } from '#server/orders'
 import { accounts, methods, orderMethods, orderPlans, orderSteps, people } from '../tables'
 import { planNames } from './names'
 
-const NOTHING: PlanLines & { version: number } = { labour: [], parts: [], tools: [], hazards: [], version: 0 }
+/** What is needed for an order, and what of it was agreed to. */
+export type KeptPlan = PlanLines & { version: number; agreed: Pick<PlanLines, 'labour' | 'parts'> | null }
+
+const NOTHING: KeptPlan = { labour: [], parts: [], tools: [], hazards: [], version: 0, agreed: null }
 
 /** What is needed for an order besides its steps; version 0 while nothing was said. */
-export async function linesOf(db: Reader, orderId: number): Promise<PlanLines & { version: number }> {
+export async function linesOf(db: Reader, orderId: number): Promise<KeptPlan> {
   const [row] = await db.select().from(orderPlans).where(eq(orderPlans.orderId, orderId))
   return row ?? NOTHING
 }
@@ -28,7 +31,7 @@ export function whyFixed(order: Pick<OrderRecord, 'state' | 'discardedAt'>): str
  * The order locked, so that changes of its plan come one after the other.
  * @throws ProblemReply 404 when it is not theirs, 409 when the plan was changed since; Refusal when it is over
  */
-export async function lockPlan(tx: Tx, who: Asker, orderId: number, version?: number): Promise<{ order: OrderRecord; lines: PlanLines & { version: number } }> {
+export async function lockPlan(tx: Tx, who: Asker, orderId: number, version?: number): Promise<{ order: OrderRecord; lines: KeptPlan }> {
   const order = await lockOrderById(tx, orderId)
   if (!order || !maySee(who, order.siteId)) throw notFound('order')
   const fixed = whyFixed(order)

@@ -1,10 +1,12 @@
 import { and, desc, eq, inArray, isNull, lte, sql } from 'drizzle-orm'
 import * as contract from '#contract/methods'
-import { estimateOf, likeCosts } from '#core/methods'
+import { estimateOf, likeCosts, planChanges } from '#core/methods'
 import type { EstimateFacts, PlanLines } from '#core/methods'
+import { hasOutgrown, isUnapproved } from '#core/orders'
+import type { PlanningRules } from '#core/orders'
 import { canAt, query } from '#server/kit'
-import type { Reader } from '#server/kit'
-import { seenOrder } from '#server/orders'
+import type { Reader, Tx } from '#server/kit'
+import { rulesOf, seenOrder } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import {
   accounts,
@@ -13,7 +15,9 @@ import {
   parts,
   people,
   sites,
+  orders,
   stockLevels,
+  stockMovements,
   stores,
   technicianRates,
   technicians,
@@ -39,22 +43,36 @@ export default query(contract.readPlanEstimate, async ({ db, who, input, now, se
       .limit(1),
   ])
   const { id: orderId, siteId, kind, assetId, placeId } = order
+  const { planning } = await rulesOf(db, siteId)
+  // What is no longer planned has to be priced as well, to say what it came to.
+  const both = { labour: [...lines.labour, ...(lines.agreed?.labour ?? [])], parts: [...lines.parts, ...(lines.agreed?.parts ?? [])] }
   const [facts, costs] = await Promise.all([
-    estimateFacts(db, order, lines, now),
+    estimateFacts(db, order, both, now, planning),
     costsLike(service.config.databaseUrl, { orderId, siteId, kind, assetId, placeId, classCode: asset?.classCode ?? null }),
   ])
+  const estimate = estimateOf(lines, facts)
+  const approved = !isUnapproved(order.state)
   return {
-    ...estimateOf(lines, facts),
+    ...estimate,
     currency: site!.currency,
     enteredMinor: order.estimateMinor,
     approvedMinor: agreed?.amountMinor ?? null,
+    changes: approved && lines.agreed ? planChanges(estimateOf(lines.agreed, facts).lines, estimate.lines) : null,
+    tolerancePercent: planning.tolerancePercent,
+    outgrown: order.outgrownMinor !== null,
     like: likeCosts(costs),
     mayTake: order.state === 'draft' && canAt(who, 'orders.edit', siteId) && whyFixed(order) === null,
   }
 })
 
 /** Rates in force now at the site, prices of its stores, and the terms of the vendor the order names. Four statements at once. */
-async function estimateFacts(db: Reader, { siteId, vendorId }: OrderRecord, { labour, parts: wanted }: PlanLines, now: Date): Promise<EstimateFacts> {
+async function estimateFacts(
+  db: Reader,
+  { siteId, vendorId }: OrderRecord,
+  { labour, parts: wanted }: Pick<PlanLines, 'labour' | 'parts'>,
+  now: Date,
+  { costing }: PlanningRules,
+): Promise<EstimateFacts> {
   const tradeIds = labour.map(({ tradeId }) => tradeId)
   const partIds = wanted.map(({ partId }) => partId)
   const inForce = sql<number>`(select ${technicianRates.normalPerHour} from ${technicianRates}
@@ -76,9 +94,12 @@ async function estimateFacts(db: Reader, { siteId, vendorId }: OrderRecord, { la
             id: parts.id,
             name: parts.name,
             // Over the stores of the site, by what lies there; where nothing does, what it cost last.
-            price: sql<string | null>`(select case when sum(${stockLevels.quantity}) > 0
+            average: sql<string | null>`(select case when sum(${stockLevels.quantity}) > 0
               then sum(${stockLevels.quantity} * ${stockLevels.averageCostMinor}) / sum(${stockLevels.quantity}) else max(${stockLevels.averageCostMinor}) end
               from ${stockLevels} join ${stores} on ${stores.id} = ${stockLevels.storeId} where ${stockLevels.partId} = part.id and ${stores.siteId} = ${siteId})`,
+            last: sql<string | null>`(select moved.unit_cost_minor from ${stockMovements} moved join ${stores} its_store on its_store.id = moved.store_id
+              where moved.part_id = part.id and moved.kind = 'receipt' and its_store.site_id = ${siteId}
+              order by moved.at desc, moved.id desc limit 1)`,
           })
           .from(parts)
           .where(inArray(parts.id, partIds))
@@ -94,10 +115,24 @@ async function estimateFacts(db: Reader, { siteId, vendorId }: OrderRecord, { la
       return mine.length ? { perHourMinor: Math.round(mine.reduce((sum, rate) => sum + rate, 0) / mine.length), people: mine.length } : null
     },
     partCost: (id) => {
-      const price = prices.find((row) => row.id === id)?.price
+      const row = prices.find((one) => one.id === id)
+      const price = costing === 'last' ? (row?.last ?? row?.average) : row?.average
       return price === null || price === undefined ? null : Math.round(Number(price))
     },
+    costing,
     vendor: vendor ?? null,
     vendorDoes: (id) => does.some((row) => row.tradeId === id),
   }
+}
+
+/**
+ * Holds what is planned against what was agreed to, after every change of either. What has grown too far keeps the order
+ * from being dispatched until somebody agreed to that. @param order as it stands, locked
+ */
+export async function weighPlan(tx: Tx, order: OrderRecord, now: Date): Promise<void> {
+  if (isUnapproved(order.state) || order.estimateMinor === null) return
+  const [lines, { planning }] = await Promise.all([linesOf(tx, order.id), rulesOf(tx, order.siteId)])
+  const { totalMinor } = estimateOf(lines, await estimateFacts(tx, order, lines, now, planning))
+  const outgrownMinor = hasOutgrown(totalMinor, order.estimateMinor, planning) ? totalMinor : null
+  if (outgrownMinor !== order.outgrownMinor) await tx.update(orders).set({ outgrownMinor }).where(eq(orders.id, order.id))
 }

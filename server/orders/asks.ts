@@ -5,7 +5,7 @@ import { neededAsks, settledBy, UNAPPROVED_STATES } from '#core/orders'
 import type { ApprovalAsk, OpenAsk, OrderFacts } from '#core/orders'
 import { canAt, openHolders, recordEvent, standsInFor } from '#server/kit'
 import type { Asker, Reader, Tx } from '#server/kit'
-import { approvals, orders } from '../tables'
+import { approvals, orderPlans, orders } from '../tables'
 import type { OrderRecord } from './orderRecord'
 import { sharesOf } from './orderRows'
 import type { OrderRows } from './orderRows'
@@ -99,8 +99,15 @@ export const lendersIn = ({ approvers }: Pick<OrderRows, 'approvers'>, who: Aske
   who.accountId === null ? [] : approvers.filter((approver) => approver.deputyId === who.accountId)
 
 /** Gives every agreement this person can give now, naming whom they stood in for; answers those names. */
-export async function approveAsks(tx: Tx, who: Asker, now: Date, siteId: number, facts: OrderFacts, note: string | null): Promise<string | null> {
-  const lenders = await standsInFor(tx, who.accountId!, now, siteId)
+export async function approveAsks(
+  tx: Tx,
+  who: Asker,
+  now: Date,
+  order: Pick<OrderRecord, 'id' | 'siteId'>,
+  facts: OrderFacts,
+  note: string | null,
+): Promise<string | null> {
+  const lenders = await standsInFor(tx, who.accountId!, now, order.siteId)
   const settled = settledBy(facts.asks).map((ask) => ask.id)
   const rows = settled.length ? await tx.select().from(approvals).where(inArray(approvals.id, settled)) : []
   const lent = new Set<string>()
@@ -113,7 +120,15 @@ export async function approveAsks(tx: Tx, who: Asker, now: Date, siteId: number,
       .set({ decidedAt: now, decidedBy: who.accountId, actingForId: lender?.accountId ?? null, verdict: 'approved', note })
       .where(eq(approvals.id, row.id))
   }
+  await keepAgreed(tx, order.id)
   return [...lent].join(' and ') || null
+}
+
+/** What is planned at this moment is what was agreed to. */
+async function keepAgreed(tx: Tx, orderId: number): Promise<void> {
+  const mine = eq(orderPlans.orderId, orderId)
+  const [plan] = await tx.select({ labour: orderPlans.labour, parts: orderPlans.parts }).from(orderPlans).where(mine)
+  if (plan) await tx.update(orderPlans).set({ agreed: plan }).where(mine)
 }
 
 /** Closes every open question about the order: it goes back to the desk. */

@@ -55,6 +55,7 @@ export function factsFrom(rows: OrderRows, path: string | null, order: OrderReco
     runningStints: rows.stints.filter(({ stint }) => stint.endAt === null).length,
     loggedMinutes: minutes,
     vendorVisitsWithoutBill: rows.visits.filter(({ visit, billId }) => isBillable(visit) && billId === null).length,
+    outgrownMinor: order.outgrownMinor,
     stepsFirst: rows.stepsFirst.map(({ text }) => text),
     symptom: order.symptom,
     cause: order.cause,

@@ -21,6 +21,7 @@ import recallOrder from './recallOrder'
 import reopenOrder from './reopenOrder'
 import restoreOrder from './restoreOrder'
 import resumeOrder from './resumeOrder'
+import askAgainOrder from './askAgainOrder'
 import sendBackOrder from './sendBackOrder'
 import submitOrder from './submitOrder'
 
@@ -59,6 +60,7 @@ export const routes: Route[] = [
   submitOrder,
   approveOrder,
   sendBackOrder,
+  askAgainOrder,
   recallOrder,
   holdOrder,
   resumeOrder,

@@ -4,5 +4,5 @@ import { orderMove } from './orderMove'
 
 export default orderMove(contract.submitOrder, 'submit', async ({ tx, who, now, order, facts }) => {
   await askForApproval(tx, who, now, order, facts)
-  return { submittedBy: who.accountId }
+  return { submittedBy: who.accountId, outgrownMinor: null }
 })

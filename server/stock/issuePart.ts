@@ -3,9 +3,11 @@ import { and, eq, isNull } from 'drizzle-orm'
 import { refuse } from '#core/kit'
 import { freeOf } from '#core/stock'
 import type { Tx } from '#server/kit'
+import { rulesOf } from '#server/orders'
 import { parts, reservations, stockLevels, stores } from '../tables'
 import { keptForOthers, levelsWhere, plain } from './levels'
 import { goOut } from './moveStock'
+import { chargeFor } from './prices'
 
 interface Issue {
   siteId: number
@@ -42,6 +44,7 @@ export async function issuePart(tx: Tx, { siteId, orderId, quantity, partId, ...
   const from = best.find(({ free }) => new Big(free).gte(quantity)) ?? best[0]
   if (!from) refuse('not_in_stock', `There are 0 ${part.unit} of it in stock.`, 'quantity')
   if (new Big(from.free).lt(quantity)) refuse('not_in_stock', `There are ${plain(from.free)} ${part.unit} of it in stock.`, 'quantity')
-  await goOut({ tx, partId, ...moving }, from.storeId, 'issue', quantity, orderId, part.unit)
+  const { planning } = await rulesOf(tx, siteId)
+  await goOut({ tx, partId, ...moving }, from.storeId, 'issue', quantity, orderId, part.unit, await chargeFor(tx, planning.costing, siteId, partId))
   return part
 }

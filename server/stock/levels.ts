@@ -4,7 +4,7 @@ import type { StockLevel } from '#contract/stock'
 import { FINISHED_STATES, OVER_STATES } from '#core/orders'
 import { freeOf } from '#core/stock'
 import type { Reader, Tx } from '#server/kit'
-import { orders, parts, reservations, stockLevels, stores } from '../tables'
+import { orders, parts, purchaseLines, purchases, reservations, stockLevels, stores } from '../tables'
 
 /** Orders whose parts are kept: those that are not over and whose work is not finished. */
 export const keepsParts = and(notInArray(orders.state, [...FINISHED_STATES, ...OVER_STATES]), isNull(orders.discardedAt))
@@ -23,6 +23,9 @@ export async function levelsWhere(db: Reader, where: SQL | undefined): Promise<S
       unit: parts.unit,
       onHand: stockLevels.quantity,
       averageCostMinor: stockLevels.averageCostMinor,
+      onOrder: sql<string>`(select coalesce(sum(greatest(0, ${purchaseLines.quantity} - ${purchaseLines.received})), 0) from ${purchaseLines}
+        join ${purchases} on ${purchases.id} = ${purchaseLines.purchaseId} where ${purchases.state} = 'ordered'
+        and ${purchases.storeId} = ${stockLevels.storeId} and ${purchaseLines.partId} = ${stockLevels.partId})`,
       reserved: sql<string>`(select coalesce(sum(${reservations.quantity}), 0) from ${reservations} join ${orders} on ${orders.id} = ${reservations.orderId}
         where ${reservations.storeId} = ${stockLevels.storeId} and ${reservations.partId} = ${stockLevels.partId} and ${keepsParts})`,
     })
@@ -31,7 +34,13 @@ export async function levelsWhere(db: Reader, where: SQL | undefined): Promise<S
     .innerJoin(stores, eq(stores.id, stockLevels.storeId))
     .where(where)
     .orderBy(stores.name, parts.name)
-  return rows.map((row) => ({ ...row, onHand: plain(row.onHand), reserved: plain(row.reserved), free: plain(freeOf(row.onHand, row.reserved)) }))
+  return rows.map((row) => ({
+    ...row,
+    onHand: plain(row.onHand),
+    onOrder: plain(row.onOrder),
+    reserved: plain(row.reserved),
+    free: plain(freeOf(row.onHand, row.reserved)),
+  }))
 }
 
 /** The level of a part in a store, locked: whoever takes or keeps of it comes one after the other. There from now on. */

@@ -8,8 +8,11 @@ import { averageAfter, freeOf, STOCK_ACT_NAMES } from '#core/stock'
 import type { MovementKind } from '#core/stock'
 import { command, maySee, notFound } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
+import { rulesOf } from '#server/orders'
 import { orders, parts, reservations, stockLevels, stockMovements, stores } from '../tables'
+import { goOn, lockWaiting } from './arrivals'
 import { keptForOthers, levelsWhere, lockLevel, plain } from './levels'
+import { chargeFor } from './prices'
 
 export default command(contract.moveStock, async ({ tx, who, input, now, tell }) => {
   const { act, storeId, partId, quantity, toStoreId } = input
@@ -26,6 +29,10 @@ export default command(contract.moveStock, async ({ tx, who, input, now, tell })
   const to = act === 'transfer' ? await myStore(tx, who, toStoreId!, 'toStoreId') : null
   if (to && to.id === store.id) refuse('same_store', 'Choose another store to move it to.', 'toStoreId')
   const moving: Moving = { tx, at: now, by: who.accountId, partId, reason }
+  const { planning } = await rulesOf(tx, store.siteId)
+  const site = to?.siteId ?? store.siteId
+  // Orders first, and then what lies in the stores: whoever keeps parts for an order takes them in that order as well.
+  const waiting = act === 'issue' ? [] : await lockWaiting(tx, site, [partId])
   // Whoever moves between the same two stores takes them in the same order.
   for (const id of [storeId, ...(to ? [to.id] : [])].sort((a, b) => a - b)) await lockLevel(tx, id, partId)
   switch (act) {
@@ -33,7 +40,7 @@ export default command(contract.moveStock, async ({ tx, who, input, now, tell })
       await comeIn(moving, storeId, 'receipt', quantity, input.unitCostMinor!, null)
       break
     case 'issue':
-      await goOut(moving, storeId, 'issue', quantity, order!.id, part.unit)
+      await goOut(moving, storeId, 'issue', quantity, order!.id, part.unit, await chargeFor(tx, planning.costing, store.siteId, partId))
       break
     case 'return':
       await comeBack(moving, storeId, quantity, order!.id, part.unit)
@@ -55,6 +62,7 @@ export default command(contract.moveStock, async ({ tx, who, input, now, tell })
     ...(order ? { orderId: order.id } : {}),
     details: { act: STOCK_ACT_NAMES[act], part: part.name, quantity: plain(quantity), unit: part.unit, store: store.name, to: to?.name ?? null },
   })
+  await goOn({ tx, who, now, tell }, waiting, [partId])
   const [level] = await levelsWhere(tx, and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
   return { level: level! }
 })
@@ -78,7 +86,7 @@ interface MoveInput {
   reason?: string
 }
 
-async function myStore(tx: Tx, who: Asker, id: number, field: string) {
+export async function myStore(tx: Tx, who: Asker, id: number, field: string) {
   const [store] = await tx
     .select()
     .from(stores)
@@ -98,7 +106,7 @@ async function orderFor(tx: Tx, siteId: number, number: string): Promise<{ id: n
   return order
 }
 
-interface Moving {
+export interface Moving {
   tx: Tx
   at: Date
   by: number | null
@@ -115,6 +123,8 @@ export async function goOut(
   quantity: string,
   orderId: number | null,
   unit: string,
+  /** What the order is charged for one, where that is not the average. */
+  chargeMinor: number | null = null,
 ): Promise<number> {
   const { onHand, averageCostMinor } = await lockLevel(tx, storeId, partId)
   const others = await keptForOthers(tx, storeId, partId, orderId)
@@ -127,7 +137,7 @@ export async function goOut(
     .update(stockLevels)
     .set({ quantity: sql`${stockLevels.quantity} - ${quantity}` })
     .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
-  await tx.insert(stockMovements).values({ ...rest, partId, storeId, kind, quantity: `-${quantity}`, unitCostMinor: averageCostMinor, orderId })
+  await tx.insert(stockMovements).values({ ...rest, partId, storeId, kind, quantity: `-${quantity}`, unitCostMinor: averageCostMinor, chargeMinor, orderId })
   if (orderId !== null) await useUp(tx, orderId, partId, storeId, quantity)
   return averageCostMinor
 }
@@ -143,20 +153,21 @@ async function useUp(tx: Tx, orderId: number, partId: number, storeId: number, q
 }
 
 /** Puts into a store at a price, which moves its average. */
-async function comeIn(
+export async function comeIn(
   { tx, partId, ...rest }: Moving,
   storeId: number,
   kind: MovementKind,
   quantity: string,
   unitCostMinor: number,
   orderId: number | null,
+  more: { chargeMinor?: number | null; purchaseLineId?: number } = {},
 ): Promise<void> {
   const { onHand, averageCostMinor } = await lockLevel(tx, storeId, partId)
   await tx
     .update(stockLevels)
     .set({ quantity: sql`${stockLevels.quantity} + ${quantity}`, averageCostMinor: averageAfter(onHand, averageCostMinor, quantity, unitCostMinor) })
     .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
-  await tx.insert(stockMovements).values({ ...rest, partId, storeId, kind, quantity, unitCostMinor, orderId })
+  await tx.insert(stockMovements).values({ ...rest, ...more, partId, storeId, kind, quantity, unitCostMinor, orderId })
 }
 
 /** Takes back no more than the order took, at what it cost the order. */
@@ -165,22 +176,27 @@ async function comeBack(moving: Moving, storeId: number, quantity: string, order
     .select({
       quantity: sql<string>`coalesce(sum(-${stockMovements.quantity}), 0)`,
       cost: sql<string>`coalesce(sum(-${stockMovements.quantity} * ${stockMovements.unitCostMinor}), 0)`,
+      charge: sql<string | null>`case when max(${stockMovements.chargeMinor}) is null then null
+        else sum(-${stockMovements.quantity} * coalesce(${stockMovements.chargeMinor}, ${stockMovements.unitCostMinor})) end`,
     })
     .from(stockMovements)
     .where(and(eq(stockMovements.orderId, orderId), eq(stockMovements.partId, moving.partId)))
   const has = new Big(taken!.quantity)
   if (has.lt(quantity)) refuse('not_taken', `The order has ${plain(taken!.quantity)} ${unit} of it: no more can come back.`, 'quantity')
-  await comeIn(moving, storeId, 'return', quantity, Math.round(Number(taken!.cost) / Number(taken!.quantity)), orderId)
+  await comeIn(moving, storeId, 'return', quantity, Math.round(Number(taken!.cost) / Number(taken!.quantity)), orderId, {
+    chargeMinor: taken!.charge === null ? null : Math.round(Number(taken!.charge) / Number(taken!.quantity)),
+  })
 }
 
 /** The difference between what was found and what should be there, as a movement; none when they agree. */
-async function correct({ tx, partId, ...rest }: Moving, storeId: number, found: string): Promise<void> {
+export async function correct({ tx, partId, ...rest }: Moving, storeId: number, found: string): Promise<boolean> {
   const { onHand, averageCostMinor } = await lockLevel(tx, storeId, partId)
   const difference = new Big(found).minus(onHand)
-  if (difference.eq(0)) return
+  if (difference.eq(0)) return false
   await tx
     .update(stockLevels)
     .set({ quantity: found })
     .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
   await tx.insert(stockMovements).values({ ...rest, partId, storeId, kind: 'correction', quantity: difference.toString(), unitCostMinor: averageCostMinor })
+  return true
 }

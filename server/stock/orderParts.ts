@@ -3,11 +3,12 @@ import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
 import * as contract from '#contract/stock'
 import type { OrderPart } from '#contract/stock'
 import { Refusal, refuse } from '#core/kit'
-import { isFinished, isOver } from '#core/orders'
-import { freeOf } from '#core/stock'
+import { isFinished, isOver, ORDER_MOVES } from '#core/orders'
+import { freeOf, toCome } from '#core/stock'
 import { canAt, command, maySee, notFound, query } from '#server/kit'
 import { lockOrderById, seenOrder } from '#server/orders'
-import { orderPlans, parts, reservations, stockLevels, stockMovements, stores } from '../tables'
+import { orderPlans, parts, purchaseLines, purchases, reservations, stockLevels, stockMovements, stores } from '../tables'
+import { goOn, lockWaiting } from './arrivals'
 import { keptForOthers, levelsWhere, lockLevel, plain } from './levels'
 
 export const readOrderParts = query(contract.readOrderParts, async ({ db, who, input }) => {
@@ -23,12 +24,18 @@ export const readOrderParts = query(contract.readOrderParts, async ({ db, who, i
   ])
   const planned = plan?.parts ?? []
   const ids = [...new Set([...planned, ...kept, ...taken].map(({ partId }) => partId))]
-  const [named, levels] = ids.length
+  const [named, levels, coming] = ids.length
     ? await Promise.all([
         db.select().from(parts).where(inArray(parts.id, ids)),
         levelsWhere(db, and(inArray(stockLevels.partId, ids), eq(stores.siteId, order.siteId), isNull(stores.retiredAt))),
+        db
+          .select({ line: purchaseLines, purchase: purchases })
+          .from(purchaseLines)
+          .innerJoin(purchases, eq(purchases.id, purchaseLines.purchaseId))
+          .where(and(inArray(purchaseLines.partId, ids), eq(purchases.siteId, order.siteId), inArray(purchases.state, ['asked', 'ordered'])))
+          .orderBy(purchases.id),
       ])
-    : [[], []]
+    : [[], [], []]
   const sum = (rows: { quantity: string }[]) => plain(rows.reduce((all, { quantity }) => all.plus(quantity), new Big(0)).toString())
   const rows = ids.flatMap((partId): OrderPart[] => {
     const part = named.find((one) => one.id === partId)
@@ -43,6 +50,16 @@ export const readOrderParts = query(contract.readOrderParts, async ({ db, who, i
         planned: sum(planned.filter((one) => one.partId === partId)),
         reserved: sum(mine),
         issued: plain(taken.find((one) => one.partId === partId)?.n ?? '0'),
+        coming: coming
+          .filter(({ line }) => line.partId === partId && toCome(line) !== '0')
+          .map(({ line, purchase: { id, number, state, expectedOn } }) => ({
+            purchaseId: id,
+            number,
+            state,
+            quantity: plain(toCome(line)),
+            expectedOn,
+            forThis: line.orderId === order.id,
+          })),
         stores: levels
           .filter((level) => level.partId === partId)
           .map(({ storeId, store, onHand, free }) => ({ storeId, store, onHand, free, reserved: sum(mine.filter((one) => one.storeId === storeId)) })),
@@ -50,7 +67,12 @@ export const readOrderParts = query(contract.readOrderParts, async ({ db, who, i
     ]
   })
   const open = !isFinished(order.state) && !isOver(order.state) && !order.discardedAt
-  return { rows, mayReserve: open && canAt(who, 'orders.edit', order.siteId), mayMove: open && canAt(who, 'registers.edit', order.siteId) }
+  return {
+    rows,
+    mayReserve: open && canAt(who, 'orders.edit', order.siteId),
+    mayMove: open && canAt(who, 'registers.edit', order.siteId),
+    mayWait: canAt(who, 'orders.dispatch', order.siteId) && ORDER_MOVES.hold.from.includes(order.state),
+  }
 })
 
 /** Keeps as much as is said, in all; what is kept for others stays theirs. */
@@ -82,6 +104,8 @@ export const reservePart = command(contract.reservePart, async ({ tx, who, input
       .insert(reservations)
       .values({ orderId, partId, storeId, quantity, at: now, by: who.accountId })
       .onDuplicateKeyUpdate({ set: { quantity, at: now, by: who.accountId } })
+  // What is let go is kept for who waits for it.
+  if (Number(quantity) < Number(before?.quantity ?? 0)) await goOn({ tx, who, now, tell }, await lockWaiting(tx, order.siteId, [partId]), [partId])
   const released = Number(quantity) === 0
   await tell({
     kind: released ? 'stock.release' : 'stock.reserve',

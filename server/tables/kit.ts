@@ -82,6 +82,9 @@ export const mails = mysqlTable(
     followerId: int('follower_id').references(() => followers.id),
     /** The message it answers, for the reader's mail program. */
     inReplyTo: varchar('in_reply_to', { length: 250 }),
+    /** A file that goes along, and what it is called. */
+    fileId: int('file_id').references(() => storedFiles.id),
+    fileName: varchar('file_name', { length: 160 }),
     state: varchar('state', { length: 12, enum: ['waiting', 'sent', 'failed'] }).notNull(),
     attempts: smallint('attempts').notNull().default(0),
     nextAt: instant('next_at').notNull(),

@@ -1,6 +1,6 @@
 import { boolean, decimal, index, int, json, mysqlTable, smallint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { LEAVES, STEP_KINDS, STEP_STATES } from '#core/methods'
-import type { HazardLine, LabourLine, MethodContent, PartLine, ToolLine } from '#core/methods'
+import type { HazardLine, LabourLine, MethodContent, PartLine, PlanLines, ToolLine } from '#core/methods'
 import { ORDER_KINDS } from '#core/orders'
 import { id, instant, inUse, version } from './columns'
 import { attachments } from './kit'
@@ -69,6 +69,8 @@ export const orderPlans = mysqlTable('order_plan', {
   parts: json('parts').$type<PartLine[]>().notNull(),
   tools: json('tools').$type<ToolLine[]>().notNull(),
   hazards: json('hazards').$type<HazardLine[]>().notNull(),
+  /** What was planned when it was agreed to. */
+  agreed: json('agreed').$type<Pick<PlanLines, 'labour' | 'parts'>>(),
   version: version(),
 })
 

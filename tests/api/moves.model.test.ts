@@ -4,6 +4,7 @@ import { finishJob, stopClock, switchStint } from '#contract/field'
 import { moveOrders } from '#contract/lists'
 import {
   approveOrder,
+  askAgainOrder,
   cancelOrder,
   checkOrder,
   closeOrder,
@@ -119,6 +120,7 @@ const SINGLE = {
   submit: submitOrder,
   approve: approveOrder,
   sendBack: sendBackOrder,
+  askAgain: askAgainOrder,
   recall: recallOrder,
   resume: resumeOrder,
   reopen: reopenOrder,

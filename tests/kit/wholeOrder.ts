@@ -22,6 +22,7 @@ export const whole: OrderFacts = {
   ownLimitMinor: 250_000,
   submittedByMe: false,
   liveVisits: 1,
+  outgrownMinor: null,
   runningStints: 0,
   loggedMinutes: 30,
   vendorVisitsWithoutBill: 0,

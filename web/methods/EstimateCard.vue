@@ -53,7 +53,20 @@ const over = computed(() => (it.value.approvedMinor === null ? 0 : it.value.tota
         </tfoot>
       </table>
       <p v-for="one in it.unknown" :key="one" class="problem">{{ one }}</p>
-      <p v-if="over > 0" class="problem">The plan has grown by {{ money(over) }} beyond what was agreed to.</p>
+      <template v-if="it.changes?.length">
+        <p>{{ it.outgrown ? 'It has grown further than may pass without being asked about again' : 'Planned differently from what was agreed to' }}:</p>
+        <ul class="changes" aria-label="Changed since it was agreed to">
+          <li v-for="change in it.changes" :key="change.what">
+            {{ change.what }}: {{ change.before ?? 'nothing' }} → {{ change.now ?? 'nothing' }}
+            <span class="mono">{{ change.byMinor < 0 ? '−' : '+' }}{{ money(Math.abs(change.byMinor)) }}</span>
+          </li>
+        </ul>
+      </template>
+      <p v-if="over > 0" :class="it.outgrown ? 'problem' : 'soft'">
+        The plan comes to {{ money(over) }} more than was agreed to{{
+          it.outgrown ? '. Ask for approval again, or plan less' : `; up to ${it.tolerancePercent} % may pass`
+        }}.
+      </p>
       <p v-if="it.mayTake && it.totalMinor > 0 && it.totalMinor !== it.enteredMinor">
         <NButton size="small" @click="save({ estimateMinor: it.totalMinor })">Take {{ money(it.totalMinor) }} as the estimate</NButton>
       </p>
@@ -77,6 +90,10 @@ tfoot th {
 tfoot th {
   font-size: inherit;
   color: var(--ink);
+}
+.changes {
+  margin: 2px 0 0;
+  padding-left: 18px;
 }
 .amount {
   text-align: right;

@@ -13,6 +13,7 @@ const CALLS: Partial<Record<OrderMove, typeof contract.submitOrder>> = {
   submit: contract.submitOrder,
   approve: contract.approveOrder,
   sendBack: contract.sendBackOrder,
+  askAgain: contract.askAgainOrder,
   recall: contract.recallOrder,
   resume: contract.resumeOrder,
   reopen: contract.reopenOrder,
@@ -23,11 +24,12 @@ const CALLS: Partial<Record<OrderMove, typeof contract.submitOrder>> = {
   post: contract.postOrder,
   reverse: contract.reverseOrder,
 }
-const ONWARD: OrderMove[] = ['submit', 'approve', 'check', 'post', 'close', 'resume']
+const ONWARD: OrderMove[] = ['submit', 'approve', 'askAgain', 'check', 'post', 'close', 'resume']
 const SAID: Partial<Record<OrderMove, string>> = {
   submit: 'waits for approval',
   approve: 'is approved',
   sendBack: 'is sent back',
+  askAgain: 'waits for approval again',
   recall: 'is back at the Desk',
   hold: 'is on hold',
   resume: 'goes on',
@@ -53,6 +55,8 @@ export function useOrderMoves(order: Ref<contract.OrderSheet | null>, reload: ()
     if (!it) return []
     const offered = offeredMoves(it.facts)
       .filter(({ move, rule }) => (CALLS[move] || move === 'hold') && session.can(rule.may))
+      // Only what has grown is asked about again.
+      .filter(({ move }) => move !== 'askAgain' || it.facts.outgrownMinor !== null)
       .map(({ move, rule, reasons }): OfferedMove => {
         const { needed, answers } = neededReason(it.facts, move)
         return {

@@ -11,6 +11,8 @@ import CalendarForm from './rules/CalendarForm.vue'
 import CompletenessTable from './rules/CompletenessTable.vue'
 import ConsentList from './rules/ConsentList.vue'
 import EscalationRules from './rules/EscalationRules.vue'
+import BuyingForm from './rules/BuyingForm.vue'
+import PlanningForm from './rules/PlanningForm.vue'
 import PriorityTable from './rules/PriorityTable.vue'
 import PromiseExceptions from './rules/PromiseExceptions.vue'
 import ReasonRules from './rules/ReasonRules.vue'
@@ -52,6 +54,8 @@ const SECTION_NAMES: Record<RuleSection, string> = {
   escalations: 'who is told',
   ownSubmissions: 'approving what one submitted',
   writing: 'how the site writes',
+  planning: 'planning',
+  buying: 'buying',
 }
 const INDEX = [
   ['priorities', 'Priorities'],
@@ -60,6 +64,8 @@ const INDEX = [
   ['complete', 'Completeness'],
   ['agree', 'Approval'],
   ['reasons', 'Reasons'],
+  ['planning', 'Planning'],
+  ['buying', 'Buying'],
   ['writing', 'Numbers and days'],
 ] as const
 </script>
@@ -124,6 +130,14 @@ const INDEX = [
       <section id="rules-reasons" aria-label="Reasons">
         <h2>Which moves need a written reason</h2>
         <ReasonRules :ref="(one) => (lists.reasons = one as never)" :sheet="sheet" :names="names" @save="save('reasons', $event)" />
+      </section>
+      <section id="rules-planning" aria-label="Planning">
+        <h2>What a plan may grow to, and what parts count for</h2>
+        <PlanningForm :rules="sheet.book.planning" @save="save('planning', $event)" />
+      </section>
+      <section id="rules-buying" aria-label="Buying">
+        <h2>When parts are bought, and how many</h2>
+        <BuyingForm :rules="sheet.book.buying" @save="save('buying', $event)" />
       </section>
       <section id="rules-writing" aria-label="Numbers and days">
         <h2>How numbers, days and times are written</h2>
