@@ -1,5 +1,6 @@
 import * as approvals from '#contract/approvals'
 import * as assets from '#contract/assets'
+import * as bookings from '#contract/bookings'
 import * as cobie from '#contract/cobie'
 import * as dispatch from '#contract/dispatch'
 import * as documents from '#contract/documents'
@@ -38,6 +39,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     places,
     assets,
     stock,
+    bookings,
     methods,
     portraits,
     own,

@@ -1,6 +1,8 @@
 import { hash } from '@node-rs/argon2'
 import { DateTime } from 'luxon'
 import type { WorkCalendar } from '#core/kit'
+import { makeBookings } from './bookings'
+import { makeBuying } from './buying'
 import { makeDocuments } from './documents'
 import { makeFloorplans } from './floorplans'
 import { playHistory } from './history'
@@ -48,6 +50,8 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeOwnFields(world)
   makeOwnStates(world)
   makeMethods(world)
+  makeBuying(setting)
+  makeBookings(setting)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)
   tellTargets(world)

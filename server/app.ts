@@ -32,6 +32,7 @@ import { routes as requests } from '#server/requests'
 import { routes as setup } from '#server/setup'
 import { routes as methods } from '#server/methods'
 import { routes as stock } from '#server/stock'
+import { routes as bookings } from '#server/bookings'
 import { routes as vendors } from '#server/vendors'
 import { routes as ledger } from './ledger/routes'
 
@@ -50,6 +51,7 @@ export const routes: Route[] = [
   ...places,
   ...assets,
   ...stock,
+  ...bookings,
   ...methods,
   ...portraits,
   ...own,

@@ -1,3 +1,4 @@
+import { bookingWorks } from '#server/bookings'
 import { documentWorks } from '#server/documents'
 import { Sweeper } from '#server/kit'
 import type { Sweep, Works } from '#server/kit'
@@ -10,4 +11,4 @@ import { sweepReporterLinks } from '#server/requests'
 const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks]
 
 /** What every room keeps going, in the order in which it starts. */
-export const WORKS: readonly Works[] = [mailWorks, orderWorks, documentWorks, (service) => [new Sweeper(service, SWEEPS)]]
+export const WORKS: readonly Works[] = [mailWorks, orderWorks, documentWorks, bookingWorks, (service) => [new Sweeper(service, SWEEPS)]]

@@ -57,6 +57,16 @@ const desk: RouteRecordRaw[] = [
   { path: '/transfers', name: 'transfers', component: () => import('./assets/TransfersView.vue'), meta: { may: 'desk.read', title: 'Transfers' } },
   { path: '/my-steps', name: 'mySteps', component: () => import('./methods/MyStepsView.vue'), meta: { may: 'desk.read', title: 'My steps' } },
   { path: '/preventive', name: 'preventive', component: () => import('./preventive/PreventiveView.vue'), meta: { may: 'desk.read', title: 'Preventive' } },
+  { path: '/stock', name: 'toBuy', component: () => import('./stock/ToBuyView.vue'), meta: { may: 'desk.read', title: 'Stock: what to buy' } },
+  { path: '/stock/purchases', name: 'purchases', component: () => import('./stock/PurchasesView.vue'), meta: { may: 'desk.read', title: 'Stock: purchases' } },
+  {
+    path: '/stock/purchases/:id(\\d+)',
+    name: 'purchase',
+    component: () => import('./stock/PurchaseView.vue'),
+    meta: { may: 'desk.read', title: 'Purchase' },
+  },
+  { path: '/stock/equipment', name: 'equipment', component: () => import('./bookings/EquipmentView.vue'), meta: { may: 'desk.read', title: 'Equipment' } },
+  { path: '/stock/count', name: 'count', component: () => import('./stock/CountView.vue'), meta: { may: 'desk.read', title: 'Stock: count' } },
   { path: '/ledger', name: 'ledger', component: () => import('./ledger/LedgerView.vue'), meta: { may: 'ledger.read', title: 'Ledger' } },
   {
     path: '/ledger/:payerId(\\d+)/:month',

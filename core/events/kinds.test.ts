@@ -24,7 +24,7 @@ test('what reporters read of the work, and nothing else of it', () => {
 })
 
 test('the clock acts by itself at targets and ends alone; lines ask again when somebody may be somebody else', () => {
-  expect(EVENT_KINDS.filter((kind) => !isActed(kind))).toEqual(['order.close_to', 'order.past', 'document.ending'])
+  expect(EVENT_KINDS.filter((kind) => !isActed(kind))).toEqual(['order.close_to', 'order.past', 'document.ending', 'booking.late'])
   expect(EVENT_KINDS.filter((kind) => eventRule(kind).changesWho).sort()).toEqual(['people.away', 'people.back', 'people.signOut', 'setup.account'])
   expect(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob).sort()).toEqual(['order.cancel', 'order.hold', 'order.recall', 'order.reopen'])
 })

@@ -1,4 +1,5 @@
 import { ASSET_EVENTS } from '#core/assets'
+import { BOOKING_EVENTS } from '#core/bookings'
 import { COBIE_EVENTS } from '#core/cobie'
 import { DOCUMENT_EVENTS } from '#core/documents'
 import { FIELD_EVENTS } from '#core/field'
@@ -37,6 +38,7 @@ export const EVENTS = {
   ...COBIE_EVENTS,
   ...METHOD_EVENTS,
   ...STOCK_EVENTS,
+  ...BOOKING_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

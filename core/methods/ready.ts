@@ -16,7 +16,7 @@ export interface PartStanding {
 
 /** Something that stands between an order and its dispatch. */
 export interface ReadyLine {
-  code: 'approval' | 'outgrown' | 'steps' | 'missing' | 'unkept' | 'permit' | 'access'
+  code: 'approval' | 'outgrown' | 'steps' | 'missing' | 'unkept' | 'equipment' | 'permit' | 'access'
   sentence: string
   /** Where it is cured: a field or a section of the Sheet. */
   field: string
@@ -30,6 +30,8 @@ export function readyLines(
   facts: Pick<OrderFacts, 'state' | 'outgrownMinor' | 'estimateMinor' | 'stepsFirst' | 'contactName' | 'access'>,
   parts: readonly PartStanding[],
   hazards: readonly HazardLine[],
+  /** Equipment that is planned and not booked, by name. */
+  unbooked: readonly string[] = [],
 ): ReadyLine[] {
   const lines: ReadyLine[] = []
   if (isUnapproved(facts.state)) lines.push({ code: 'approval', sentence: 'It has not been approved.', field: 'approval' })
@@ -42,6 +44,7 @@ export function readyLines(
     if (missing > 0) lines.push({ code: 'missing', sentence: `${much(missing, part)} not in stock.`, field: 'parts' })
     else lines.push({ code: 'unkept', sentence: `${much(lacks, part)} on hand and not reserved for it.`, field: 'parts' })
   }
+  for (const name of unbooked) lines.push({ code: 'equipment', sentence: `${name} is not booked for it.`, field: 'equipment' })
   for (const text of facts.stepsFirst) lines.push({ code: 'steps', sentence: `“${text}” comes first.`, field: 'steps' })
   for (const permit of new Set(hazards.flatMap((hazard) => hazard.permit ?? [])))
     lines.push({ code: 'permit', sentence: `It takes a permit: ${PERMIT_NAMES[permit].toLowerCase()}.`, field: 'steps' })

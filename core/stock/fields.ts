@@ -15,6 +15,8 @@ export interface StoreFields {
 export interface EquipmentFields {
   tag: string
   name: string
+  placeId: number | null
+  inspectedUntil: string | null
 }
 
 const WHAT = 'What it is'
@@ -35,4 +37,6 @@ export const STORE_FIELDS: FieldTable<StoreFields> = {
 export const EQUIPMENT_FIELDS: FieldTable<EquipmentFields> = {
   tag: { label: 'Tag', under: WHAT, kind: 'line', most: 32, needed: true, mono: true },
   name: { label: 'Name', under: WHAT, kind: 'line', most: 120, needed: true },
+  placeId: { label: 'Kept at', under: WHAT, kind: 'named', of: 'place' },
+  inspectedUntil: { label: 'Inspected until', under: WHAT, kind: 'day' },
 }

@@ -14,7 +14,12 @@ test('a part, a store and a piece of equipment: what is asked for, and what has 
     'leadDays: Days to deliver, count, Buying',
   ])
   expect(said(STORE_FIELDS)).toEqual(['name: Name, line, What it is', 'placeId: Place, named, What it is'])
-  expect(said(EQUIPMENT_FIELDS)).toEqual(['tag: Tag, line, What it is', 'name: Name, line, What it is'])
+  expect(said(EQUIPMENT_FIELDS)).toEqual([
+    'tag: Tag, line, What it is',
+    'name: Name, line, What it is',
+    'placeId: Kept at, named, What it is',
+    'inspectedUntil: Inspected until, day, What it is',
+  ])
   expect([PART_FIELDS, STORE_FIELDS, EQUIPMENT_FIELDS].map(neededIn)).toEqual([['code', 'name', 'unit'], ['name'], ['tag', 'name']])
   expect(namedIn(STORE_FIELDS)).toEqual([{ name: 'placeId', of: 'place' }])
 })

@@ -11,7 +11,7 @@ import {
   accounts,
   assets,
   equipment,
-  equipmentLoans,
+  bookings,
   methodEditions,
   methods,
   orderMethods,
@@ -167,17 +167,15 @@ export const BESIDE: Record<RegisterName, Beside> = {
   },
   equipment: {
     conditions: {
-      lent: byFlag(
-        () => sql`exists (select 1 from ${equipmentLoans} where ${equipmentLoans.equipmentId} = ${equipment.id} and ${equipmentLoans.untilAt} is null)`,
-      ),
+      lent: byFlag(() => sql`exists (select 1 from ${bookings} where ${bookings.equipmentId} = ${equipment.id} and ${bookings.state} = 'out')`),
     },
     cells: {
       lent: async (db, rows) => {
         const out = await db
-          .select({ id: equipmentLoans.equipmentId, number: orders.number })
-          .from(equipmentLoans)
-          .innerJoin(orders, eq(orders.id, equipmentLoans.orderId))
-          .where(and(inArray(equipmentLoans.equipmentId, idsOf(rows)), isNull(equipmentLoans.untilAt)))
+          .select({ id: bookings.equipmentId, number: orders.number })
+          .from(bookings)
+          .innerJoin(orders, eq(orders.id, bookings.orderId))
+          .where(and(inArray(bookings.equipmentId, idsOf(rows)), eq(bookings.state, 'out')))
         return new Map(out.map((one) => [one.id, one.number]))
       },
     },

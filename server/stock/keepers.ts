@@ -1,10 +1,10 @@
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { foldText } from '#core/kit'
 import { EQUIPMENT_FIELDS, PART_FIELDS, STORE_FIELDS } from '#core/stock'
 import type { EquipmentFields, PartFields, StoreFields } from '#core/stock'
 import { takenBy } from '#server/registers'
 import type { Keeper } from '#server/registers'
-import { equipment, equipmentLoans, orders, parts, stockLevels, stores } from '../tables'
+import { bookings, equipment, orders, parts, stockLevels, stores } from '../tables'
 
 /** How parts are kept; they serve every site. */
 export const partKeeper: Keeper<PartFields> = {
@@ -63,7 +63,7 @@ export const equipmentKeeper: Keeper<EquipmentFields> = {
   table: equipment,
   fields: EQUIPMENT_FIELDS,
   called: ({ tag, name }) => ({ code: tag, heading: name }),
-  orders: ({ id }) => sql`exists (select 1 from equipment_loan l where l.order_id = ${orders.id} and l.equipment_id = ${id} and l.until_at is null)`,
+  orders: ({ id }) => sql`exists (select 1 from booking l where l.order_id = ${orders.id} and l.equipment_id = ${id} and l.state <> 'cancelled')`,
   refuses: async (tx, after, before) =>
     after.tag === before?.tag
       ? []
@@ -72,9 +72,9 @@ export const equipmentKeeper: Keeper<EquipmentFields> = {
         ),
   async holds(db, { id }) {
     const out = await db
-      .select({ id: equipmentLoans.id })
-      .from(equipmentLoans)
-      .where(and(eq(equipmentLoans.equipmentId, id), isNull(equipmentLoans.untilAt)))
+      .select({ id: bookings.id })
+      .from(bookings)
+      .where(and(eq(bookings.equipmentId, id), eq(bookings.state, 'out')))
     return out.length ? [{ code: 'lent', sentence: 'It is lent to a job: take it back first.' }] : []
   },
 }

@@ -1,4 +1,5 @@
-import { date, decimal, index, int, mysqlTable, primaryKey, smallint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { boolean, date, decimal, index, int, mysqlTable, primaryKey, smallint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { BOOKING_STATES } from '#core/bookings'
 import { MOVEMENT_KINDS, PURCHASE_STATES } from '#core/stock'
 import { id, instant, inUse, minor, version } from './columns'
 import { visits } from './dispatch'
@@ -157,13 +158,21 @@ export const equipment = mysqlTable('equipment', {
     .references(() => sites.id),
   tag: varchar('tag', { length: 32 }).notNull().unique(),
   name: varchar('name', { length: 120 }).notNull(),
+  /** Where it is kept. */
+  placeId: int('place_id').references(() => places.id),
+  /** The last day its inspection is valid. */
+  inspectedUntil: date('inspected_until', { mode: 'string' }),
   ...inUse(),
 })
 
-export const equipmentLoans = mysqlTable(
-  'equipment_loan',
+/** A piece of equipment kept for an order for a period; with somebody from when it is handed out until it is given back. */
+export const bookings = mysqlTable(
+  'booking',
   {
     id: id(),
+    siteId: int('site_id')
+      .notNull()
+      .references(() => sites.id),
     equipmentId: int('equipment_id')
       .notNull()
       .references(() => equipment.id),
@@ -171,7 +180,21 @@ export const equipmentLoans = mysqlTable(
       .notNull()
       .references(() => orders.id),
     fromAt: instant('from_at').notNull(),
-    untilAt: instant('until_at'),
+    untilAt: instant('until_at').notNull(),
+    state: varchar('state', { length: 12, enum: BOOKING_STATES }).notNull(),
+    outAt: instant('out_at'),
+    outBy: int('out_by').references(() => accounts.id),
+    /** Who has it. */
+    outTo: varchar('out_to', { length: 120 }),
+    backAt: instant('back_at'),
+    note: varchar('note', { length: 300 }),
+    /** Whether somebody was told that it is not back by its end. */
+    toldLate: boolean('told_late').notNull().default(false),
+    version: version(),
   },
-  (table) => [uniqueIndex('equipment_loan_from').on(table.equipmentId, table.fromAt)],
+  (table) => [
+    index('booking_equipment').on(table.equipmentId, table.fromAt),
+    index('booking_order').on(table.orderId),
+    index('booking_late').on(table.state, table.toldLate, table.untilAt),
+  ],
 )

@@ -291,7 +291,7 @@ describe('a register as a list', () => {
     const members = await house.rows<{ id: number; n: number }>('SELECT team_id AS id, COUNT(*) AS n FROM technician GROUP BY team_id')
     for (const { id, n } of members) expect((await rowsOf('teams')).find((row) => row.id === id)!.cells).toMatchObject({ members: Number(n) })
     const lent = await house.rows<{ id: number; number: string }>(
-      'SELECT l.equipment_id AS id, o.number FROM equipment_loan l JOIN work_order o ON o.id = l.order_id WHERE l.until_at IS NULL',
+      "SELECT l.equipment_id AS id, o.number FROM booking l JOIN work_order o ON o.id = l.order_id WHERE l.state = 'out'",
     )
     for (const { id, number } of lent) expect((await rowsOf('equipment')).find((row) => row.id === id)!.cells).toMatchObject({ lent: number })
     const [stock] = await house.rows<{ code: string; n: string }>(

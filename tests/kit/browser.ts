@@ -37,7 +37,9 @@ export class Person {
 
   /** The field with this label. */
   async field(label: string): Promise<WebElement> {
-    return this.waitFor(`//label[normalize-space(.)=${quoted(label)} or starts-with(normalize-space(.), ${quoted(label)})]`, async (found) => {
+    const named = `//label[normalize-space(.)=${quoted(label)} or starts-with(normalize-space(.), ${quoted(label)})]`
+    return this.waitFor(`${named} | //input[@aria-label=${quoted(label)}] | //textarea[@aria-label=${quoted(label)}]`, async (found) => {
+      if ((await found.getTagName()) !== 'label') return found
       const id = await found.getAttribute('for')
       return id ? this.driver.findElement(By.id(id)) : found.findElement(By.css('input, textarea, select'))
     })

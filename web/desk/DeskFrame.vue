@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, Megaphone, PhoneIncoming, Rows3, Search, Settings, Store } from '@lucide/vue'
+import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, Megaphone, Package, PhoneIncoming, Rows3, Search, Settings, Store } from '@lucide/vue'
 import { computed, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
@@ -33,6 +33,7 @@ const rooms = computed(() => [
   { to: '/lists', name: 'Lists', icon: Rows3, shown: session.can('desk.read') },
   { to: '/registers', name: 'Registers', icon: BookOpen, shown: session.can('desk.read') },
   { to: '/preventive', name: 'Preventive', icon: CalendarClock, shown: session.can('desk.read') },
+  { to: '/stock', name: 'Stock', icon: Package, shown: session.can('desk.read') },
   { to: '/ledger', name: 'Ledger', icon: Coins, shown: session.can('ledger.read') },
   { to: '/insight', name: 'Insight', icon: ChartNoAxesColumn, shown: session.can('insight.read') },
   { to: '/help-pages', name: 'Notices', icon: Megaphone, shown: session.can('desk.read') },

@@ -11,6 +11,7 @@ import type { DecimalKind } from './writing'
 const props = defineProps<{
   id: string
   label: string
+  labelHidden?: boolean
   kind: DecimalKind
   value: number | string | null
   disabled?: boolean
@@ -62,6 +63,7 @@ defineExpose({ leave })
     v-model="text"
     mono
     :label="label"
+    :label-hidden="labelHidden"
     inputmode="decimal"
     autocomplete="off"
     :disabled="disabled"

@@ -7,6 +7,7 @@ import FieldFrame from './FieldFrame.vue'
 defineProps<{
   id: string
   label: string
+  labelHidden?: boolean
   least?: number
   most?: number
   step?: number
@@ -28,7 +29,7 @@ onUpdated(nameSteps)
 </script>
 
 <template>
-  <FieldFrame :id="id" :label="label" :problem="problem" :hint="hint">
+  <FieldFrame :id="id" :label="label" :label-hidden="labelHidden" :problem="problem" :hint="hint">
     <div ref="box" class="number-box">
       <NInputNumber
         v-model:value="value"
@@ -40,7 +41,7 @@ onUpdated(nameSteps)
         :precision="decimals ?? 0"
         :show-button="step !== undefined"
         :disabled="disabled"
-        :input-props="{ id, 'aria-invalid': !!problem }"
+        :input-props="{ id, 'aria-invalid': !!problem, ...(labelHidden ? { 'aria-label': label } : {}) }"
       >
         <template v-if="unit" #suffix>{{ unit }}</template>
       </NInputNumber>

@@ -7,6 +7,7 @@ import type { OrderSheet } from '#contract/orders'
 import type { PlanLines } from '#core/methods'
 import { call, LoadedPart, RecordLink, useRead, useSession } from '#web/kit'
 import { useLineAct, useOpenSheet } from '#web/sheets'
+import { OrderBookings } from '#web/bookings'
 import { OrderParts } from '#web/stock'
 import EstimateCard from './EstimateCard.vue'
 import KeepForm from './KeepForm.vue'
@@ -86,7 +87,8 @@ const drop = (step: OrderStep) => act(() => call(dropStep, { id: step.id, versio
       :lines="{ ...plan, parts: [] }"
       :names="plan.names"
     />
-    <OrderParts v-if="open !== 'lines'" :order-id="plan.orderId" :order-number="sheet.number" />
+    <OrderParts v-if="open !== 'lines'" :order-id="plan.orderId" :order-number="sheet.number" :version="sheet.version" />
+    <OrderBookings v-if="open !== 'lines'" :order-id="plan.orderId" />
     <EstimateCard v-if="open !== 'lines' && (plan.labour.length || plan.parts.length)" :order-id="plan.orderId" :version="plan.version" />
     <form
       v-if="open === 'lines' && draft"

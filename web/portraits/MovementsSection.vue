@@ -36,6 +36,7 @@ const number = (value: string) => writtenAs('quantity', String(Number(value)))
           <th class="amount">On hand</th>
           <th class="amount">Reserved</th>
           <th class="amount">Free</th>
+          <th class="amount">On order</th>
           <th class="amount">Average price</th>
         </tr>
       </thead>
@@ -47,6 +48,7 @@ const number = (value: string) => writtenAs('quantity', String(Number(value)))
           <td class="amount mono">
             <strong>{{ number(level.free) }}</strong>
           </td>
+          <td class="amount mono">{{ number(level.onOrder) }}</td>
           <td class="amount mono money">{{ writtenAs('money', level.averageCostMinor) }}</td>
         </tr>
       </tbody>

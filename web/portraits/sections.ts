@@ -45,6 +45,12 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
     shown: ({ register }) => register === 'parts' || register === 'stores',
     component: defineAsyncComponent(() => import('./MovementsSection.vue')),
   },
+  {
+    anchor: 'bookings',
+    title: 'Where it is, and bookings',
+    shown: ({ register }) => register === 'equipment',
+    component: defineAsyncComponent(() => import('./BookingsSection.vue')),
+  },
   { anchor: 'history', title: 'History', shown: hasOrders, component: DoneSection },
   { anchor: 'cost', title: 'Cost by year', shown: hasOrders, component: defineAsyncComponent(() => import('./CostSection.vue')) },
   { anchor: 'knows', title: 'Who knows it', shown: (record) => stands(record), component: KnowsSection },

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { ref } from 'vue'
-import { readOrderParts, reservePart } from '#contract/stock'
+import { computed, ref } from 'vue'
+import { holdOrder } from '#contract/orders'
+import { askForOrder, readOrderParts, reservePart } from '#contract/stock'
 import type { OrderPart } from '#contract/stock'
-import { call, LoadedPart, RecordLink, useRead, writtenAs } from '#web/kit'
+import { call, LoadedPart, RecordLink, useRead, writtenAs, writtenDay } from '#web/kit'
 import { useLineAct } from '#web/sheets'
 import StockForm from './StockForm.vue'
 
 /** The parts of an order: what is planned, kept and taken, and where more of it lies. */
-const props = defineProps<{ orderId: number; orderNumber: string }>()
+const props = defineProps<{ orderId: number; orderNumber: string; version: number }>()
 const read = useRead(readOrderParts, () => ({ orderId: props.orderId }), {
   holds: true,
   touchedBy: ({ orderId, kind }) => orderId === props.orderId || kind.startsWith('stock.'),
@@ -36,6 +37,27 @@ const canKeep = (part: OrderPart) => {
   const store = bestStore(part)
   return missing(part) > 0 && store !== null && Number(store.free) > 0
 }
+/** What is neither in the stores nor coming for this order. */
+function lacking(part: OrderPart): number {
+  const free = part.stores.reduce((sum, store) => sum + Math.max(0, Number(store.free)), 0)
+  const coming = part.coming.filter(({ forThis }) => forThis).reduce((sum, one) => sum + Number(one.quantity), 0)
+  return Math.round((missing(part) - free - coming) * 1000) / 1000
+}
+const buy = (part: OrderPart) =>
+  act(() => call(askForOrder, { orderId: props.orderId, partId: part.partId, quantity: String(lacking(part)) }), 'Asked for. It stands under Stock, Purchases.')
+/** Every part that is not there, by name. */
+const awaited = computed(() => (read.value.value?.rows ?? []).filter((part) => says(part)))
+const wait = () =>
+  act(
+    () =>
+      call(holdOrder, {
+        id: props.orderId,
+        version: props.version,
+        holdReason: 'part',
+        reason: awaited.value.map((part) => `${number(String(missing(part)))} ${part.unit} ${part.name}`).join(', '),
+      }),
+    'It waits, and goes on by itself when they come.',
+  )
 async function release(part: OrderPart): Promise<void> {
   for (const { storeId, reserved } of part.stores)
     if (Number(reserved))
@@ -66,6 +88,12 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
             <td>
               <RecordLink :record="{ register: 'parts', id: part.partId }">{{ part.name }}</RecordLink> <span class="mono soft">{{ part.code }}</span>
               <p v-if="says(part)" class="problem">{{ says(part) }}</p>
+              <p v-for="one in part.coming" :key="one.purchaseId" class="soft">
+                {{ number(one.quantity) }} {{ one.state === 'ordered' ? 'ordered' : 'asked for' }}{{ one.forThis ? ' for it' : '' }},
+                <RouterLink class="mono" :to="`/stock/purchases/${one.purchaseId}`">{{ one.number }}</RouterLink>{{
+                  one.expectedOn ? `, expected ${writtenDay(one.expectedOn)}` : ''
+                }}
+              </p>
             </td>
             <td class="amount mono">{{ number(part.planned) }} {{ part.unit }}</td>
             <td class="amount mono">{{ number(part.reserved) }}</td>
@@ -83,6 +111,9 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
                 :disabled="busy"
                 @click="keep(part)"
                 >Reserve</NButton
+              >
+              <NButton v-if="read.value.value!.mayReserve && lacking(part) > 0" size="tiny" :aria-label="`Buy ${part.name}`" :disabled="busy" @click="buy(part)"
+                >Buy {{ number(String(lacking(part))) }}</NButton
               >
               <NButton
                 v-if="read.value.value!.mayReserve && Number(part.reserved)"
@@ -114,6 +145,10 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
         </tbody>
       </table>
     </div>
+    <p v-if="awaited.length && read.value.value!.mayWait" class="wait-for">
+      <NButton size="small" :disabled="busy" @click="wait">Wait for {{ awaited.map((part) => part.name).join(', ') }}</NButton>
+      <span class="soft">It goes on hold, and goes on by itself when they come.</span>
+    </p>
     <StockForm
       v-if="moving"
       :key="`${moving.partId}-${moving.act}`"
@@ -136,6 +171,13 @@ function begin(part: OrderPart, what: 'issue' | 'return'): void {
 .store {
   margin-right: 10px;
   white-space: nowrap;
+}
+.wait-for {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+  margin: 8px 0 0;
 }
 .acts {
   white-space: nowrap;

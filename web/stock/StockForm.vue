@@ -116,21 +116,4 @@ useFirstField(form)
   </form>
 </template>
 
-<style scoped>
-.form {
-  background: var(--shoal-faint);
-  border-radius: 6px;
-  padding: 10px 12px;
-  display: grid;
-  gap: 10px;
-}
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 12px;
-  align-items: start;
-}
-.row > :deep(.pick) {
-  flex: 1 1 200px;
-}
-</style>
+<style scoped src="./form.css"></style>

@@ -1,0 +1,2 @@
+export * from './bookings'
+export * from './events'

@@ -1,0 +1,128 @@
+import { eq } from 'drizzle-orm'
+import * as contract from '#contract/bookings'
+import { bookingReasons, clashesWith, handOutReasons } from '#core/bookings'
+import type { Period } from '#core/bookings'
+import { Refusal } from '#core/kit'
+import { isFinished, isOver } from '#core/orders'
+import { canAt, command, conflict, maySee, notAllowed, notFound } from '#server/kit'
+import type { Asker, Reader, Tx } from '#server/kit'
+import { lockOrderById } from '#server/orders'
+import { bookings, equipment } from '../tables'
+import { bookingRow, dayAt, lockEquipment, othersOf } from './bookingRows'
+import type { BookingRecord } from './bookingRows'
+
+type Equipment = typeof equipment.$inferSelect
+
+/** What is in the way of a period, and why it cannot be booked for it. */
+export async function heldAgainst(db: Reader, piece: Equipment, period: Period, except: number | null, now: Date) {
+  const clashes = clashesWith(period, await othersOf(db, piece.id, except), now)
+  // The instant it ends on is no longer part of it.
+  const lastDay = await dayAt(db, piece.siteId, new Date(Math.max(period.from.getTime(), period.until.getTime() - 1)))
+  return { clashes, reasons: bookingReasons({ ...period, inspectedUntil: piece.inspectedUntil, lastDay }, clashes) }
+}
+
+async function mustBeFree(tx: Tx, piece: Equipment, period: Period, except: number | null, now: Date): Promise<void> {
+  const { reasons } = await heldAgainst(tx, piece, period, except, now)
+  if (reasons.length) throw new Refusal(reasons)
+}
+
+const called = ({ tag, name }: Equipment) => `${tag} ${name}`
+
+export const bookEquipment = command(contract.bookEquipment, async ({ tx, who, input, now, tell }) => {
+  const { orderId, equipmentId } = input
+  const period = { from: new Date(input.from), until: new Date(input.until) }
+  const order = await lockOrderById(tx, orderId)
+  if (!order || !maySee(who, order.siteId)) throw notFound('order')
+  if (!canAt(who, 'orders.edit', order.siteId)) throw notAllowed()
+  if (isFinished(order.state) || isOver(order.state) || order.discardedAt)
+    throw new Refusal([{ code: 'order_over', sentence: 'The order is over: nothing is booked for it any more.' }])
+  const piece = await lockEquipment(tx, who, equipmentId)
+  if (piece.siteId !== order.siteId || piece.retiredAt)
+    throw new Refusal([{ code: 'equipment_unknown', sentence: 'Choose equipment of the site of the order that is in use.', field: 'equipmentId' }])
+  if (period.until <= now) throw new Refusal([{ code: 'in_the_past', sentence: 'Choose a time that has not passed.', field: 'until' }])
+  await mustBeFree(tx, piece, period, null, now)
+  const [saved] = await tx
+    .insert(bookings)
+    .values({ siteId: order.siteId, equipmentId, orderId, fromAt: period.from, untilAt: period.until, state: 'booked' })
+    .$returningId()
+  const facts = { equipment: called(piece), equipmentId, from: period.from.toISOString(), until: period.until.toISOString() }
+  await tell({ kind: 'booking.make', siteId: order.siteId, orderId, register: 'equipment', recordId: equipmentId, details: facts })
+  return bookingRow(tx, saved!.id, now)
+})
+
+interface Locked {
+  booking: BookingRecord
+  piece: Equipment
+}
+
+/** The booking as who changes it saw it, with its piece, both held. @throws ProblemReply 404, 403, 409 */
+async function lockBooking(
+  tx: Tx,
+  who: Asker,
+  { id, version }: { id: number; version: number },
+  permission: 'orders.edit' | 'orders.dispatch',
+): Promise<Locked> {
+  const [found] = await tx.select({ equipmentId: bookings.equipmentId }).from(bookings).where(eq(bookings.id, id))
+  if (!found) throw notFound('booking')
+  const piece = await lockEquipment(tx, who, found.equipmentId)
+  const [booking] = (await tx.select().from(bookings).where(eq(bookings.id, id)).for('update')) as [BookingRecord]
+  if (!canAt(who, permission, booking.siteId)) throw notAllowed()
+  if (booking.version !== version) throw conflict(booking.version, [{ field: 'state', theirs: booking.state, yours: null }])
+  return { booking, piece }
+}
+
+const change = (tx: Tx, { id, version }: BookingRecord, fields: Partial<typeof bookings.$inferInsert>) =>
+  tx
+    .update(bookings)
+    .set({ ...fields, version: version + 1 })
+    .where(eq(bookings.id, id))
+
+const told = ({ booking, piece }: Locked) => ({
+  siteId: booking.siteId,
+  orderId: booking.orderId,
+  register: 'equipment' as const,
+  recordId: piece.id,
+})
+
+export const moveBooking = command(contract.moveBooking, async ({ tx, who, input, now, tell }) => {
+  const locked = await lockBooking(tx, who, input, 'orders.edit')
+  const { booking, piece } = locked
+  if (booking.state !== 'booked' && booking.state !== 'out') throw new Refusal([{ code: 'wrong_state', sentence: 'It is over: book it anew.' }])
+  // What is handed out began when it began.
+  const period = { from: booking.state === 'out' ? booking.fromAt : new Date(input.from), until: new Date(input.until) }
+  await mustBeFree(tx, piece, period, booking.id, now)
+  await change(tx, booking, { fromAt: period.from, untilAt: period.until, toldLate: false })
+  const facts = { equipment: called(piece), equipmentId: piece.id, from: period.from.toISOString(), until: period.until.toISOString() }
+  await tell({ kind: 'booking.move', ...told(locked), details: facts })
+  return bookingRow(tx, booking.id, now)
+})
+
+export const cancelBooking = command(contract.cancelBooking, async ({ tx, who, input, now, tell }) => {
+  const locked = await lockBooking(tx, who, input, 'orders.edit')
+  const { booking, piece } = locked
+  if (booking.state !== 'booked')
+    throw new Refusal([{ code: 'wrong_state', sentence: booking.state === 'out' ? 'It is handed out: take it back instead.' : 'It is over already.' }])
+  await change(tx, booking, { state: 'cancelled' })
+  await tell({ kind: 'booking.cancel', ...told(locked), details: { equipment: called(piece), equipmentId: piece.id } })
+  return bookingRow(tx, booking.id, now)
+})
+
+export const handOut = command(contract.handOut, async ({ tx, who, input, now, tell }) => {
+  const locked = await lockBooking(tx, who, input, 'orders.dispatch')
+  const { booking, piece } = locked
+  const withOther = (await othersOf(tx, piece.id, booking.id)).find(({ state }) => state === 'out')
+  const reasons = handOutReasons({ state: booking.state, inspectedUntil: piece.inspectedUntil }, await dayAt(tx, piece.siteId, now), withOther?.has ?? null)
+  if (reasons.length) throw new Refusal(reasons)
+  await change(tx, booking, { state: 'out', outAt: now, outBy: who.accountId, outTo: input.to, ...(now < booking.fromAt ? { fromAt: now } : {}) })
+  await tell({ kind: 'booking.handOut', ...told(locked), details: { equipment: called(piece), equipmentId: piece.id, to: input.to } })
+  return bookingRow(tx, booking.id, now)
+})
+
+export const giveBack = command(contract.giveBack, async ({ tx, who, input, now, tell }) => {
+  const locked = await lockBooking(tx, who, input, 'orders.dispatch')
+  const { booking, piece } = locked
+  if (booking.state !== 'out') throw new Refusal([{ code: 'wrong_state', sentence: 'It is not handed out.' }])
+  await change(tx, booking, { state: 'back', backAt: now, note: input.note || null })
+  await tell({ kind: 'booking.giveBack', ...told(locked), reason: input.note || null, details: { equipment: called(piece), equipmentId: piece.id } })
+  return bookingRow(tx, booking.id, now)
+})

@@ -1,0 +1,2 @@
+export { default as BookingRow } from './BookingRow.vue'
+export { default as OrderBookings } from './OrderBookings.vue'
