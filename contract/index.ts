@@ -21,6 +21,7 @@ import * as preventive from '#contract/preventive'
 import * as requests from '#contract/requests'
 import * as setup from '#contract/setup'
 import * as stock from '#contract/stock'
+import * as templates from '#contract/templates'
 import * as vendors from '#contract/vendors'
 
 /** Every endpoint by name, for what walks the whole contract: OpenAPI and the permission tests. */
@@ -40,6 +41,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     assets,
     stock,
     bookings,
+    templates,
     methods,
     portraits,
     own,

@@ -16,6 +16,7 @@ import { REGISTER_EVENTS } from '#core/registers'
 import { REQUEST_EVENTS } from '#core/requests'
 import { SETUP_EVENTS } from '#core/setup'
 import { STOCK_EVENTS } from '#core/stock'
+import { TEMPLATE_EVENTS } from '#core/templates'
 
 /**
  * Every kind of event there is, brought by its room. Who reads events reads this table: timeline, tracking page,
@@ -39,6 +40,7 @@ export const EVENTS = {
   ...METHOD_EVENTS,
   ...STOCK_EVENTS,
   ...BOOKING_EVENTS,
+  ...TEMPLATE_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

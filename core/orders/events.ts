@@ -65,7 +65,12 @@ export const ORDER_EVENTS = {
     told: null,
     writes: false,
   }),
-  'order.create': event<{ request: string; plan: boolean }>()({ says: 'made the order', told: null, writes: false }),
+  'order.create': event<{ request: string; plan: boolean; template: string }>()({
+    says: 'made the order',
+    about: ({ template }) => (template ? `from the template ${template}` : ''),
+    told: null,
+    writes: false,
+  }),
   'order.edit': event<{ fields: ChangedFields }>()({ says: 'changed the order', told: null, writes: true }),
   'order.question': event<{ by: 'mail' }>()({ says: 'asked before deciding', told: null, writes: true, talk: true }),
   'order.handOver': event<{ toId: number }>()({ says: 'handed the decision over', told: null, writes: true }),

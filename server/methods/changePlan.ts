@@ -5,7 +5,7 @@ import type { Reason } from '#core/kit'
 import { NO_CONTENT, contentReasons, together, withoutMethod } from '#core/methods'
 import type { MethodContent, MethodStep, PlanLines } from '#core/methods'
 import { command, notFound, query } from '#server/kit'
-import type { Reader, Tx } from '#server/kit'
+import type { Asker, Reader, Tx } from '#server/kit'
 import { seenOrder } from '#server/orders'
 import { insertRecord } from '#server/registers'
 import { methodEditions, methods, orderMethods, orderSteps } from '../tables'
@@ -13,6 +13,7 @@ import { addEdition } from './content'
 import { methodKeeper } from './keeper'
 import { mustBeThere } from './mustBeThere'
 import { linesOf, lockPlan, orderPlan, saveLines } from './orderPlan'
+import type { KeptPlan } from './orderPlan'
 import { weighPlan } from './planEstimate'
 
 export const readOrderPlan = query(contract.readOrderPlan, ({ db, who, input }) => orderPlan(db, who, input.orderId))
@@ -35,18 +36,36 @@ export const applyMethods = command(contract.applyMethods, async ({ tx, who, inp
   if (reasons.length) throw new Refusal(reasons)
   // In the order in which they were chosen.
   const chosen = methodIds.map((id) => found.find((one) => one.id === id)!)
-  for (const { id, edition, content } of chosen) {
-    const [applied] = await tx.insert(orderMethods).values({ orderId, methodId: id, edition, at: now, by: who.accountId }).$returningId()
-    await addSteps(tx, orderId, applied!.id, content.steps)
-  }
-  await saveLines(tx, orderId, { ...together([lines, ...chosen.map(({ content }) => content)]), version: lines.version })
+  await giveMethods({ tx, who, now }, orderId, lines, chosen)
   await weighPlan(tx, order, now)
   await tell({ kind: 'plan.apply', siteId: order.siteId, orderId, details: { methods: chosen.map(({ code, name }) => `${code} ${name}`).join(', ') } })
   return orderPlan(tx, who, orderId)
 })
 
+/** Gives an order methods, in the versions they have now. Whoever calls has seen to it that it may be, and tells of it. */
+export async function giveMethods(
+  { tx, who, now }: { tx: Tx; who: Asker; now: Date },
+  orderId: number,
+  lines: KeptPlan,
+  chosen: readonly MethodInUse[],
+): Promise<void> {
+  for (const { id, edition, content } of chosen) {
+    const [applied] = await tx.insert(orderMethods).values({ orderId, methodId: id, edition, at: now, by: who.accountId }).$returningId()
+    await addSteps(tx, orderId, applied!.id, content.steps)
+  }
+  await saveLines(tx, orderId, { ...together([lines, ...chosen.map(({ content }) => content)]), version: lines.version })
+}
+
+export interface MethodInUse {
+  id: number
+  code: string
+  name: string
+  edition: number
+  content: MethodContent
+}
+
 /** Methods in use that say something, in their newest version. */
-async function contentsOf(db: Reader, ids: number[]): Promise<{ id: number; code: string; name: string; edition: number; content: MethodContent }[]> {
+export async function contentsOf(db: Reader, ids: number[]): Promise<MethodInUse[]> {
   return db
     .select({ id: methods.id, code: methods.code, name: methods.name, edition: methods.edition, content: methodEditions.content })
     .from(methods)

@@ -11,6 +11,9 @@ import readPlanEstimate from './planEstimate'
 
 export * from './keeper'
 export * from './mails'
+export { contentsOf, giveMethods } from './changePlan'
+export type { MethodInUse } from './changePlan'
+export { NOTHING } from './orderPlan'
 export const routes: Route[] = [
   ...recordRoutes(methodKeeper, {
     read: contract.readMethod,

@@ -13,7 +13,7 @@ import { planNames } from './names'
 /** What is needed for an order, and what of it was agreed to. */
 export type KeptPlan = PlanLines & { version: number; agreed: Pick<PlanLines, 'labour' | 'parts'> | null }
 
-const NOTHING: KeptPlan = { labour: [], parts: [], tools: [], hazards: [], version: 0, agreed: null }
+export const NOTHING: KeptPlan = { labour: [], parts: [], tools: [], hazards: [], version: 0, agreed: null }
 
 /** What is needed for an order besides its steps; version 0 while nothing was said. */
 export async function linesOf(db: Reader, orderId: number): Promise<KeptPlan> {

@@ -5,7 +5,7 @@ import { recordEvent, takeNumber } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { orders, orderShares } from '../tables'
 import type { OrderRecord } from './orderRecord'
-import { promiseFor } from './targetOf'
+import { dueIn, promiseFor } from './targetOf'
 
 type Columns = typeof orders.$inferInsert
 /** What is known of an order when it begins: what it is about, how urgent, since when its promise runs, and who pays. */
@@ -26,25 +26,45 @@ type Beginning = Pick<Columns, 'siteId' | 'summary' | 'description'> &
       | 'contactName'
       | 'contactPhone'
       | 'outsideReference'
+      | 'kind'
+      | 'teamId'
+      | 'leadId'
+      | 'supervisorId'
+      | 'estimateMinor'
+      | 'leadOrderId'
     >
-  > & { priority: Priority; promisedFrom: Date; payerId: number }
+  > & {
+    priority: Priority
+    promisedFrom: Date
+    payerId: number
+    /** Days until it is to be done, where that is not what its priority promises. */
+    dueDays?: number | null
+  }
 
 /** A draft led by whoever makes it, at the cost of one payer. `details` say where it came from. */
-export async function beginOrder(tx: Tx, who: Asker, now: Date, beginning: Beginning, details: { request: string }): Promise<{ id: number; number: string }> {
-  const { promisedFrom, payerId, ...columns } = beginning
+export async function beginOrder(
+  tx: Tx,
+  who: Asker,
+  now: Date,
+  beginning: Beginning,
+  details: { request?: string; template?: string },
+): Promise<{ id: number; number: string }> {
+  const { promisedFrom, payerId, dueDays, ...columns } = beginning
   const { siteId, priority, categoryId } = columns
-  const promise = await promiseFor(tx, siteId, priority, promisedFrom, categoryId ?? null)
+  const promise = dueDays
+    ? await dueIn(tx, siteId, priority, promisedFrom, categoryId ?? null, dueDays)
+    : await promiseFor(tx, siteId, priority, promisedFrom, categoryId ?? null)
   const number = await takeNumber(tx, siteId, 'order')
   const [saved] = await tx
     .insert(orders)
     .values({
+      kind: 'repair',
+      leadId: who.accountId,
       ...columns,
       ...promise,
       number,
       state: 'draft',
-      kind: 'repair',
       priorityRank: PRIORITIES.indexOf(priority) + 1,
-      leadId: who.accountId,
       createdAt: now,
       createdBy: who.accountId,
     })

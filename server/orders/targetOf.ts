@@ -33,6 +33,14 @@ export async function promiseFor(db: Reader, siteId: number, priority: Priority,
   return toColumns(setTarget(await promiseRule(db, siteId, priority, categoryId), start, await calendarOf(db, siteId)))
 }
 
+/** A promise of so many days by the calendar, answered as soon as the priority promises. */
+export async function dueIn(db: Reader, siteId: number, priority: Priority, start: Date, categoryId: number | null, days: number): Promise<TargetColumns> {
+  const { responseMinutes } = await promiseRule(db, siteId, priority, categoryId)
+  const completionMinutes = days * 1_440
+  const rule: TargetRule = { clock: 'continuous', responseMinutes: Math.min(responseMinutes, completionMinutes), completionMinutes }
+  return toColumns(setTarget(rule, start, await calendarOf(db, siteId)))
+}
+
 /** Columns after a hold that stops the clock, or after one that does not. */
 export async function heldTarget(db: Reader, order: OrderRecord, reason: string, now: Date): Promise<Partial<TargetColumns>> {
   const stops = await holdsThatStop(db)

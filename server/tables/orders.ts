@@ -71,9 +71,9 @@ export const orders = mysqlTable(
     clockStoppedAt: instant('clock_stopped_at'),
     respondedAt: instant('responded_at'),
     finishedAt: instant('finished_at'),
-    /** How far people have been told of its target: nothing yet, that it is close, that it is past, or nothing more to tell. */
     /** What is planned, once that has grown beyond what was agreed to by more than the site lets pass. */
     outgrownMinor: minor('outgrown_minor'),
+    /** How far people have been told of its target: nothing yet, that it is close, that it is past, or nothing more to tell. */
     toldStanding: varchar('told_standing', { length: 8, enum: ['none', 'close', 'past', 'over'] })
       .notNull()
       .default('none'),

@@ -1,0 +1,2 @@
+export * from './templates'
+export * from './events'
