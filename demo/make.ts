@@ -16,6 +16,7 @@ import { makeOwnFields } from './own'
 import { makeOwnStates } from './ownStates'
 import { makeRegisters } from './registers'
 import { Rng } from './rng'
+import { makeTemplates } from './templates'
 import { makeViews } from './views'
 import { makeRuleBook, tellTargets } from './rules'
 import type { Setting } from './simulate'
@@ -50,6 +51,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeOwnFields(world)
   makeOwnStates(world)
   makeMethods(world)
+  makeTemplates(world)
   makeBuying(setting)
   makeBookings(setting)
   makeRuleBook(world, siteIds.SKE)

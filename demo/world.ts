@@ -80,6 +80,7 @@ export const TABLES = [
   'bookings',
   'methods',
   'methodEditions',
+  'orderTemplates',
   'orderMethods',
   'orderPlans',
   'orderSteps',

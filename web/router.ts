@@ -57,6 +57,7 @@ const desk: RouteRecordRaw[] = [
   { path: '/transfers', name: 'transfers', component: () => import('./assets/TransfersView.vue'), meta: { may: 'desk.read', title: 'Transfers' } },
   { path: '/my-steps', name: 'mySteps', component: () => import('./methods/MyStepsView.vue'), meta: { may: 'desk.read', title: 'My steps' } },
   { path: '/preventive', name: 'preventive', component: () => import('./preventive/PreventiveView.vue'), meta: { may: 'desk.read', title: 'Preventive' } },
+  { path: '/templates', name: 'templates', component: () => import('./templates/TemplatesView.vue'), meta: { may: 'desk.read', title: 'Templates' } },
   { path: '/stock', name: 'toBuy', component: () => import('./stock/ToBuyView.vue'), meta: { may: 'desk.read', title: 'Stock: what to buy' } },
   { path: '/stock/purchases', name: 'purchases', component: () => import('./stock/PurchasesView.vue'), meta: { may: 'desk.read', title: 'Stock: purchases' } },
   {

@@ -7,7 +7,7 @@ import type { Floorplan, PlanAsset } from '#contract/floorplans'
 import type { LiveChange } from '#contract/insight'
 import { areaOf } from '#core/floorplans'
 import { counted } from '#core/kit'
-import { ListEntry, LoadedPart, offerActs, RecordLink, useRead, useVocabulary, writtenAs } from '#web/kit'
+import { ListEntry, LoadedPart, offerActs, RecordLink, useRead, useSession, useVocabulary, writtenAs } from '#web/kit'
 import { workSays } from './drawn'
 import type { OnPlan } from './drawn'
 import { drawingOf } from './drawingOf'
@@ -20,6 +20,7 @@ import { usePinMove } from './usePinMove'
 /** A floor: its spaces and what stands in them, drawn to scale, with the work that is open; beside it the same as a list. */
 const route = useRoute()
 const router = useRouter()
+const session = useSession()
 const words = useVocabulary()
 void words.ensure()
 const plans = useRead(listFloorplans, {}, { touchedBy: ({ register }) => register === 'places' })
@@ -43,7 +44,18 @@ const chosen = computed<OnPlan | null>(() => {
   if (space) return { kind: 'space', id: Number(space) }
   return asset ? { kind: 'asset', id: Number(asset) } : null
 })
-const choose = (what: OnPlan | null) => void router.replace({ params: { id: String(planId.value) }, query: what ? { [what.kind]: String(what.id) } : {} })
+/** Spaces that are picked to do something with all of them; null while one thing is chosen at a time. */
+const picked = ref<Set<number> | null>(null)
+watch(planId, () => (picked.value = null))
+function choose(what: OnPlan | null): void {
+  if (!picked.value) return one(what)
+  if (what?.kind !== 'space') return
+  const now = new Set(picked.value)
+  if (!now.delete(what.id)) now.add(what.id)
+  picked.value = now
+}
+const makeFor = (ids: Iterable<number>) => router.push({ path: '/templates', query: { places: [...ids].join() } })
+const one = (what: OnPlan | null) => void router.replace({ params: { id: String(planId.value) }, query: what ? { [what.kind]: String(what.id) } : {} })
 const space = computed(() => (chosen.value?.kind === 'space' ? (plan.value?.spaces.find(({ id }) => id === chosen.value!.id) ?? null) : null))
 const asset = computed(() => (chosen.value?.kind === 'asset' ? (plan.value?.assets.find(({ id }) => id === chosen.value!.id) ?? null) : null))
 const standsIn = computed(() => plan.value?.spaces.find(({ id }) => id === asset.value?.placeId) ?? null)
@@ -78,6 +90,9 @@ const called = computed(() => (plan.value ? `${plan.value.place.code} ${plan.val
       <span class="grow" />
       <template v-if="plan">
         <a :href="`/api/floorplans/${plan.place.id}/geojson`" download>As GeoJSON</a>
+        <NButton v-if="session.can('orders.edit')" :aria-pressed="picked !== null" @click="((picked = picked ? null : new Set()), one(null))"
+          >Pick spaces</NButton
+        >
         <NButton v-if="mayEdit" @click="laying = true">Picture under it</NButton>
         <NButton v-if="mayEdit" type="primary" @click="taking = true">Take in a plan</NButton>
       </template>
@@ -95,6 +110,7 @@ const called = computed(() => (plan.value ? `${plan.value.place.code} ${plan.val
               :label="`${called}. Arrow keys move it, plus and minus zoom; the list beside it says the same.`"
               :drawing="drawing"
               :chosen="chosen"
+              :picked="picked ?? undefined"
               :moving="moving"
               @choose="choose"
               @move="pin.to"
@@ -115,7 +131,17 @@ const called = computed(() => (plan.value ? `${plan.value.place.code} ${plan.val
             </p>
           </div>
           <aside aria-label="On this floor">
-            <section v-if="space" class="about" aria-label="Chosen">
+            <section v-if="picked" class="about" aria-label="Picked">
+              <p role="status">
+                <strong>{{ counted(picked.size, 'space') }} picked.</strong> Press spaces here or on the plan; press again to leave one out.
+              </p>
+              <div class="acts">
+                <NButton size="small" type="primary" :disabled="!picked.size" @click="makeFor(picked)">Make orders for them</NButton>
+                <NButton size="small" @click="picked = new Set(plan.spaces.map(({ id }) => id))">All of the floor</NButton>
+                <NButton size="small" @click="picked = null">Leave it</NButton>
+              </div>
+            </section>
+            <section v-else-if="space" class="about" aria-label="Chosen">
               <h2>
                 <RecordLink :record="{ register: 'places', id: space.id }"
                   ><span class="mono">{{ space.code }}</span> {{ space.name }}</RecordLink
@@ -155,7 +181,15 @@ const called = computed(() => (plan.value ? `${plan.value.place.code} ${plan.val
             </section>
             <p v-else class="soft">{{ counted(plan.spaces.length, 'space') }}, {{ counted(plan.assets.length, 'asset') }}. Press one here or on the plan.</p>
             <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-            <PlanList id="plan-find" class="lines" :spaces="plan.spaces" :assets="plan.assets" :chosen="chosen" @choose="choose" />
+            <PlanList
+              id="plan-find"
+              class="lines"
+              :spaces="plan.spaces"
+              :assets="plan.assets"
+              :chosen="chosen"
+              :picked="picked ?? undefined"
+              @choose="choose"
+            />
           </aside>
         </div>
         <TakePlan v-if="taking" :plan-id="plan.place.id" :called="called" @close="taking = false" @taken="((taking = false), read.load())" />

@@ -14,7 +14,14 @@ import { dotLayer, fromMap, onMap, paletteOf, shapeLayer } from './layers'
  * A floor as it is drawn, to scale: moved and zoomed by mouse, finger and key. What is chosen is marked; one asset may
  * be `moving`, by dragging or by the arrow keys, until it is kept or left.
  */
-const props = defineProps<{ label: string; drawing: Drawing; chosen: OnPlan | null; moving?: { id: number; at: Point } | null; still?: boolean }>()
+const props = defineProps<{
+  label: string
+  drawing: Drawing
+  chosen: OnPlan | null
+  picked?: ReadonlySet<number>
+  moving?: { id: number; at: Point } | null
+  still?: boolean
+}>()
 const emit = defineEmits<{ choose: [what: OnPlan]; move: [at: Point]; keep: []; leave: [] }>()
 const frame = ref<HTMLElement | null>(null)
 let map: LeafletMap | null = null
@@ -65,7 +72,12 @@ function draw(): void {
     const what: OnPlan = { kind: 'space', id: space.id }
     const late = space.lateOrders ? `${space.lateOrders} late` : ''
     const open = space.openOrders ? [`${space.openOrders} open`] : []
-    shapeLayer(space.shape, { code: space.code, lines: [space.name, ...open], loud: late }, palette, sameOnPlan(props.chosen, what))
+    shapeLayer(
+      space.shape,
+      { code: space.code, lines: [space.name, ...open], loud: late },
+      palette,
+      sameOnPlan(props.chosen, what) || !!props.picked?.has(space.id),
+    )
       .on('click', (event) => {
         DomEvent.stop(event)
         emit('choose', what)
@@ -181,6 +193,7 @@ watch(
     if (now) show(now)
   },
 )
+watch(() => props.picked, draw)
 watch(
   () => props.moving,
   (now, before) => {

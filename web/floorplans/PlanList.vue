@@ -7,7 +7,13 @@ import { sameOnPlan, workSays } from './drawn'
 import type { DrawnAsset, DrawnSpace, OnPlan } from './drawn'
 
 /** The same as the drawing, to be read and found by typing: each space with what stands in it. */
-const props = defineProps<{ id: string; spaces: DrawnSpace[]; assets: (DrawnAsset & { placeId?: number })[]; chosen: OnPlan | null }>()
+const props = defineProps<{
+  id: string
+  spaces: DrawnSpace[]
+  assets: (DrawnAsset & { placeId?: number })[]
+  chosen: OnPlan | null
+  picked?: ReadonlySet<number>
+}>()
 defineEmits<{ choose: [what: OnPlan] }>()
 const text = ref('')
 interface Line {
@@ -81,8 +87,9 @@ watch(
         >
           <RowButton
             class="line"
-            :class="{ chosen: sameOnPlan(chosen, line.what) }"
+            :class="{ chosen: sameOnPlan(chosen, line.what) || (line.what.kind === 'space' && picked?.has(line.what.id)) }"
             :aria-current="sameOnPlan(chosen, line.what) ? 'true' : undefined"
+            :aria-pressed="picked && line.what.kind === 'space' ? picked.has(line.what.id) : undefined"
             @click="$emit('choose', line.what)"
           >
             <span class="mono">{{ line.code }}</span>

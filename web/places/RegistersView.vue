@@ -76,7 +76,15 @@ function added({ id }: { id: number }): void {
     <div v-if="isTree" class="tree"><TreeView /></div>
     <ListView v-else :key="register" class="list" :kind="register">
       <template #marked="{ lines }">
-        <LabelBar v-if="ofTree && lines.length" :kind="ofTree" :ids="lines.map((line) => line.id)" />
+        <template v-if="ofTree && lines.length">
+          <LabelBar :kind="ofTree" :ids="lines.map((line) => line.id)" />
+          <NButton
+            v-if="session.can('orders.edit')"
+            size="small"
+            @click="router.push({ path: '/templates', query: { [ofTree]: lines.map((line) => line.id).join() } })"
+            >Make orders for them</NButton
+          >
+        </template>
       </template>
     </ListView>
     <AddRecord v-if="adding" :key="register" :register="register" @close="adding = false" @added="added" />
