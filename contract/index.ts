@@ -18,6 +18,7 @@ import * as people from '#contract/people'
 import * as places from '#contract/places'
 import * as portraits from '#contract/portraits'
 import * as preventive from '#contract/preventive'
+import * as readiness from '#contract/readiness'
 import * as requests from '#contract/requests'
 import * as setup from '#contract/setup'
 import * as stock from '#contract/stock'
@@ -42,6 +43,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     stock,
     bookings,
     templates,
+    readiness,
     methods,
     portraits,
     own,

@@ -44,3 +44,19 @@ export function makeBookings({ world, spaces, staff }: Setting): void {
     note: 'Its filter wants changing soon',
   })
 }
+
+/** How some spaces stand, as it was said on the last walk. */
+export function makeReadiness({ world, spaces }: Setting): void {
+  const at = (hours: number) => new Date(world.now.getTime() + hours * 3_600_000)
+  for (const [code, state, hours, byName, note] of [
+    ['GAN-101', 'ready', -20, 'Tobias Achterberg', null],
+    ['GAN-102', 'needs_cleaning', -3, 'Bram Oyelaran', 'Plaster dust after the socket was renewed'],
+    ['GAN-103', 'out_of_use', -44, 'Tobias Achterberg', 'Shower tray cracked, waiting for a new one'],
+    ['GAN-104', 'ready', -20, 'Tobias Achterberg', null],
+    ['GAN-201', 'ready', -19, 'Tobias Achterberg', null],
+    ['GAN-202', 'needs_cleaning', -19, 'Tobias Achterberg', null],
+  ] as const) {
+    const space = spaces.find((one) => one.code === code)
+    if (space) world.add('spaceReadiness', { placeId: space.id, state, note, at: at(hours), byName, orderId: null })
+  }
+}

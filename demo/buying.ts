@@ -4,11 +4,11 @@ import { dayFrom } from './register'
 
 /** Of whom which parts are usually bought, by what their codes begin with, and in how many days they come. */
 const SELLERS: [prefix: string, vendor: string, days: number][] = [
-  ['EL', 'Meridian Electrical Factors', 3],
-  ['HV', 'Meridian Electrical Factors', 6],
-  ['PL', 'Gannet Plumbing Merchants', 4],
-  ['LS', 'Gannet Plumbing Merchants', 14],
-  ['DR', 'Meridian Electrical Factors', 10],
+  ['EL', 'Ohm and Sons', 3],
+  ['HV', 'Ohm and Sons', 6],
+  ['PL', 'Northbay Cooling', 4],
+  ['LS', 'Northbay Cooling', 14],
+  ['DR', 'Ohm and Sons', 10],
 ]
 /** Parts that ran low, and to how many. */
 const LOW: [code: string, left: number][] = [
@@ -17,17 +17,12 @@ const LOW: [code: string, left: number][] = [
   ['LS-402', 1],
 ]
 
-/** Vendors of parts, stock that ran low, and purchases at every stage. */
+/** Stock that ran low, and purchases at every stage. */
 export function makeBuying({ world, staff, numbers }: Setting): void {
   const { rows, now } = world
   const maren = staff.get('Maren Quill')!
   const { id: storeId } = rows.stores.find((one) => one.name === 'Main store')!
   const at = (days: number) => new Date(now.getTime() + days * 86_400_000)
-  for (const [name, email] of [
-    ['Meridian Electrical Factors', 'trade@meridian-factors.example'],
-    ['Gannet Plumbing Merchants', 'counter@gannet-merchants.example'],
-  ] as const)
-    world.add('vendors', { name, email, service: 'Parts', contactName: null })
   const vendorId = (name: string) => rows.vendors.find((one) => one.name === name)!.id!
   const part = (code: string) => rows.parts.find((one) => one.code === code)!
   const level = (code: string) => rows.stockLevels.find((one) => one.partId === part(code).id)!
@@ -80,14 +75,14 @@ export function makeBuying({ world, staff, numbers }: Setting): void {
     }
   }
   const ordered = { askedAt: at(-12), orderedAt: at(-11), orderedBy: maren }
-  purchase('Gannet Plumbing Merchants', { ...ordered, state: 'received', billNumber: 'GPM-20911', billedOn: dayFrom(now, -2), billMinor: 11_800 }, [
+  purchase('Northbay Cooling', { ...ordered, state: 'received', billNumber: 'GPM-20911', billedOn: dayFrom(now, -2), billMinor: 11_800 }, [
     ['PL-301', '8', '8'],
     ['PL-302', '4', '4'],
   ])
-  purchase('Meridian Electrical Factors', { ...ordered, state: 'received' }, [['EL-102', '24', '24']])
-  purchase('Gannet Plumbing Merchants', { ...ordered, state: 'ordered', expectedOn: dayFrom(now, 3), note: 'Please deliver to the quay door before noon.' }, [
+  purchase('Ohm and Sons', { ...ordered, state: 'received' }, [['EL-102', '24', '24']])
+  purchase('Northbay Cooling', { ...ordered, state: 'ordered', expectedOn: dayFrom(now, 3), note: 'Please deliver to the quay door before noon.' }, [
     ['LS-402', '6', '2'],
     ['LS-401', '4', '0'],
   ])
-  purchase('Meridian Electrical Factors', {}, [['EL-104', '5', '0']])
+  purchase('Ohm and Sons', {}, [['EL-104', '5', '0']])
 }

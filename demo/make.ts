@@ -1,7 +1,7 @@
 import { hash } from '@node-rs/argon2'
 import { DateTime } from 'luxon'
 import type { WorkCalendar } from '#core/kit'
-import { makeBookings } from './bookings'
+import { makeBookings, makeReadiness } from './bookings'
 import { makeBuying } from './buying'
 import { makeDocuments } from './documents'
 import { makeFloorplans } from './floorplans'
@@ -54,6 +54,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeTemplates(world)
   makeBuying(setting)
   makeBookings(setting)
+  makeReadiness(setting)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)
   tellTargets(world)

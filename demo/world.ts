@@ -78,6 +78,7 @@ export const TABLES = [
   'ownVersions',
   'equipment',
   'bookings',
+  'spaceReadiness',
   'methods',
   'methodEditions',
   'orderTemplates',

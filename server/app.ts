@@ -32,6 +32,7 @@ import { routes as requests } from '#server/requests'
 import { routes as setup } from '#server/setup'
 import { routes as methods } from '#server/methods'
 import { routes as stock } from '#server/stock'
+import { routes as readiness } from '#server/readiness'
 import { routes as templates } from '#server/templates'
 import { routes as bookings } from '#server/bookings'
 import { routes as vendors } from '#server/vendors'
@@ -54,6 +55,7 @@ export const routes: Route[] = [
   ...stock,
   ...bookings,
   ...templates,
+  ...readiness,
   ...methods,
   ...portraits,
   ...own,

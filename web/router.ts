@@ -107,6 +107,12 @@ export const router = createRouter({
     { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds' } },
     { path: '/rounds/:visitId(\\d+)', name: 'job', component: () => import('./field/JobView.vue'), meta: { may: 'field.work', title: 'Job' } },
     { path: '/rounds/steps', name: 'myFieldSteps', component: () => import('./methods/MyStepsView.vue'), meta: { may: 'field.work', title: 'My steps' } },
+    {
+      path: '/readiness/:id(\\d+)?',
+      name: 'readiness',
+      component: () => import('./readiness/ReadinessView.vue'),
+      meta: { may: 'spaces.say', title: 'Readiness' },
+    },
     { path: '/desk', redirect: '/desk/intake' },
     { path: '/', component: () => import('./desk/DeskFrame.vue'), meta: { title: 'The Desk' }, children: desk },
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./people/LostView.vue'), meta: { title: 'Not found' } },

@@ -12,6 +12,7 @@ import { METHOD_EVENTS } from '#core/methods'
 import { ORDER_EVENTS } from '#core/orders'
 import { OWN_EVENTS } from '#core/own'
 import { PEOPLE_EVENTS } from '#core/people'
+import { READINESS_EVENTS } from '#core/readiness'
 import { REGISTER_EVENTS } from '#core/registers'
 import { REQUEST_EVENTS } from '#core/requests'
 import { SETUP_EVENTS } from '#core/setup'
@@ -41,6 +42,7 @@ export const EVENTS = {
   ...STOCK_EVENTS,
   ...BOOKING_EVENTS,
   ...TEMPLATE_EVENTS,
+  ...READINESS_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

@@ -1,12 +1,13 @@
 import { UNIFORMAT } from '#core/assets'
 import { ORDER_KIND_NAMES } from '#core/orders'
 import type { OrderKind } from '#core/orders'
+import { READINESS_NAMES as LEAVES_NAMES } from '#core/readiness'
+import type { Readiness as Leaves } from '#core/readiness'
 import type { FieldTable } from '#core/registers'
 
 /** In what state a job leaves the space it is done in. */
-export const LEAVES = ['ready', 'needs_cleaning', 'out_of_use'] as const
-export type Leaves = (typeof LEAVES)[number]
-export const LEAVES_NAMES: Record<Leaves, string> = { ready: 'Ready', needs_cleaning: 'Needs cleaning', out_of_use: 'Out of use' }
+export { READINESS as LEAVES, READINESS_NAMES as LEAVES_NAMES } from '#core/readiness'
+export type { Readiness as Leaves } from '#core/readiness'
 
 /** What is kept of a method, besides what is done: where it fits. */
 export interface MethodFields {

@@ -29,6 +29,7 @@ const AGREED: Record<keyof typeof PERMISSIONS, string> = {
   'setup.edit': 'S',
   'registers.edit': 'CMS',
   'payers.edit': 'BS',
+  'spaces.say': 'CTMS',
   'help.edit': 'CMS',
 }
 test.each(Object.entries(AGREED) as [keyof typeof PERMISSIONS, string][])('%s: %s', (permission, letters) => {

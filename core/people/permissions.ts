@@ -27,6 +27,7 @@ export const PERMISSIONS = {
   'setup.edit': ['administrator'],
   'registers.edit': ['coordinator', 'manager', 'administrator'],
   'payers.edit': ['billing_clerk', 'administrator'],
+  'spaces.say': ['coordinator', 'technician', 'manager', 'administrator'],
   'help.edit': ['coordinator', 'manager', 'administrator'],
 } as const satisfies Record<string, readonly Role[]>
 

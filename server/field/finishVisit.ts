@@ -6,6 +6,7 @@ import { endVisit, keepPassUntil, liveVisit } from '#server/dispatch/records'
 import type { VisitRecord } from '#server/dispatch/records'
 import { nobody, recordEvent } from '#server/kit'
 import type { Tx } from '#server/kit'
+import { leaveSpace } from '#server/readiness'
 import { factsOf, heldTarget, lockOrderById, noteOutcome, openMembersOf, saveMove, takeOut } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { visits } from '../tables'
@@ -57,6 +58,7 @@ async function movedBy(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitR
   const facts = await factsOf(tx, order, nobody, now)
   if (leaving.result === 'done') {
     await saveMove(tx, worker, now, order, 'finish', moveOrder(facts, 'finish', null), null, { finishedAt: now })
+    await leaveSpace(tx, worker, order, now)
     await keepPassUntil(tx, visit.id, new Date(now.getTime() + BILLING_DAYS * 86_400_000))
   } else if (leaving.result === 'part') {
     const reason = leaving.note || 'A part is missing.'

@@ -38,7 +38,7 @@ beforeAll(async () => {
   house = await House.open('templates')
   server = await house.start()
   cast = await castAt(server.url)
-  method = (await one<{ id: number }>("SELECT id FROM method WHERE code = 'M-COIL-1'")).id
+  method = (await one<{ id: number }>("SELECT id FROM method WHERE code = 'M-GEN-1'")).id
   template = await cast.coordinator.must(addTemplate, { ...fields, methodId: method })
 })
 afterAll(() => house?.close())
@@ -72,9 +72,9 @@ test('forty rooms under a lead order: made in one act, with its method, its targ
     summary: expect.stringContaining(`Radiators bled, ${codes[0]}`) as string,
     estimateMinor: 4_000,
     priority: 'deferred',
-    group: { lead: { id: made.lead!.id } },
+    lead: { id: made.lead!.id },
   })
-  expect((await cast.coordinator.must(readOrderPlan, { orderId: first.id })).methods).toMatchObject([{ code: 'M-COIL-1' }])
+  expect((await cast.coordinator.must(readOrderPlan, { orderId: first.id })).methods).toMatchObject([{ code: 'M-GEN-1' }])
   expect((await cast.coordinator.must(readOrderTimeline, { id: first.id })).entries.map(({ kind }) => kind)).toContain('order.create')
   const due = await one<{ days: number }>('SELECT timestampdiff(day, target_start_at, completion_due_at) AS days FROM work_order WHERE id = ?', [first.id])
   expect(due.days).toBe(30)

@@ -8,6 +8,7 @@ import { measureLists } from './lists'
 import { measureLive } from './live'
 import { measureMailBurst } from './mailBurst'
 import { measureMethods } from './methods'
+import { measurePlanning } from './planning'
 import { measureQueue } from './queue'
 import { measureRegisters } from './registers'
 import { measureScreens } from './screens'
@@ -34,6 +35,7 @@ const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = 
   { name: 'cobiebench', takes: { cobie: measureCobie } },
   { name: 'plansbench', takes: { floorplans: measureFloorplans } },
   { name: 'methodsbench', takes: { methods: measureMethods } },
+  { name: 'planningbench', takes: { planning: measurePlanning } },
   { name: 'registersbench', takes: { registers: measureRegisters } },
 ]
 const ALONE: Record<string, () => Promise<Measure[]> | Measure[]> = { bundles: measureBundles, start: async () => [await measureStart()] }

@@ -42,7 +42,7 @@ test('a part that is not there is bought for the order, which waits for it by na
   await desk.leave()
   await desk.reads('Kept.')
   await desk.press('Order it')
-  await desk.reads(`${number} is ordered; Gannet Plumbing Merchants is sent it by mail.`)
+  await desk.reads(`${number} is ordered; Northbay Cooling is sent it by mail.`)
   expect(await desk.accessibilityFindings()).toEqual([])
   await desk.press('Receive', "//section[starts-with(@aria-label,'Purchase')]")
   await desk.type('How many came of Toilet fill valve, pc', '4')

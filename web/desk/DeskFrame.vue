@@ -1,11 +1,25 @@
 <script setup lang="ts">
-import { NButton } from 'naive-ui/es/button'
 import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, Megaphone, Package, PhoneIncoming, Rows3, Search, Settings, Store } from '@lucide/vue'
 import { computed, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
-import { RowButton, Burst, offerActs, theme, TideBar, toggleTheme, useActs, useKeys, usePortrait, useLive, useRead, useSession, useUndo } from '#web/kit'
+import {
+  RowButton,
+  Burst,
+  offerActs,
+  theme,
+  TideBar,
+  toggleTheme,
+  useActs,
+  useKeys,
+  usePortrait,
+  useLive,
+  useRead,
+  useSession,
+  SaidLine,
+  useUndo,
+} from '#web/kit'
 import type { Act } from '#web/kit'
 import { PortraitDrawer } from '#web/portraits'
 import CallForm from './CallForm.vue'
@@ -55,6 +69,7 @@ offerActs(() => [
   { label: 'Open Documents', run: () => router.push('/documents') },
   { label: 'Open Floor plans', run: () => router.push('/floorplans') },
   { label: 'Open My steps', run: () => router.push('/my-steps') },
+  ...(session.can('spaces.say') ? [{ label: 'Open Readiness of spaces', run: () => router.push('/readiness') }] : []),
   { label: 'Open Templates: make many orders', run: () => router.push('/templates') },
   { label: 'Open Equipment', run: () => router.push('/stock/equipment') },
   { label: 'Open Purchases', run: () => router.push('/stock/purchases') },
@@ -148,10 +163,7 @@ function inSight(element: HTMLElement): boolean {
       </nav>
       <main class="room-view"><RouterView /></main>
     </div>
-    <p v-if="undo.said" class="said" :class="{ wrong: undo.said.wrong }" role="status">
-      {{ undo.said.sentence }}
-      <NButton v-if="undo.said.undoable" @click="undo.undoLast()">Undo <kbd>U</kbd></NButton>
-    </p>
+    <SaidLine keys />
     <PortraitDrawer v-if="portrait.shown" />
     <CommandPalette v-if="open === 'palette'" @close="open = null" />
     <CallForm v-if="open === 'call'" @close="open = null" />
@@ -306,26 +318,6 @@ function inSight(element: HTMLElement): boolean {
   flex: 1;
   min-width: 0;
   min-height: 0;
-}
-.said {
-  position: fixed;
-  left: 50%;
-  bottom: 16px;
-  transform: translateX(-50%);
-  z-index: 60;
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  max-width: min(640px, calc(100vw - 32px));
-  background: var(--ink);
-  color: var(--paper);
-  border-radius: 6px;
-  padding: 8px 14px;
-  box-shadow: 0 6px 24px rgb(0 0 0 / 30%);
-}
-.said.wrong {
-  border-left: 6px solid var(--buoy);
-  color: var(--paper);
 }
 :focus-visible {
   outline-color: #9fe0da;

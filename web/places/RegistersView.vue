@@ -64,6 +64,7 @@ function added({ id }: { id: number }): void {
       <RouterLink v-if="mayAdd" :to="`/registers/${register}/table`">From a table</RouterLink>
       <RouterLink to="/documents">Documents</RouterLink>
       <RouterLink v-if="ofTree" to="/floorplans">Floor plans</RouterLink>
+      <RouterLink v-if="register === 'places' && session.can('spaces.say')" to="/readiness">Readiness</RouterLink>
       <RouterLink v-if="ofTree && !isTree" :to="`/registers/${register}?as=tree`">As a tree</RouterLink>
       <RouterLink v-if="isTree" :to="`/registers/${register}`">As a list</RouterLink>
       <NButton v-if="mayAdd" type="primary" @click="adding = true">New {{ ONE_OF[register].name }}</NButton>

@@ -1,0 +1,2 @@
+export * from './readiness'
+export * from './events'
