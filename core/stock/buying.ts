@@ -26,21 +26,25 @@ export const USUAL_BUYING: BuyingRules = { orderCostMinor: 2_500, holdingPercent
  */
 export const economicQuantity = (demand: number, orderCost: number, holding: number): number => Math.sqrt((2 * demand * orderCost) / holding)
 
-/** What was used of a part, in stretches of thirty days, those in which nothing was used among them. */
+/** What was used of a part since it was used first, in three years at most. */
 export interface Demand {
-  stretches: number
-  /** Units in all, and the sum of the squares of the stretches. */
+  days: number
+  /** Units in all: issued, less what came back. */
   sum: number
+  /** The sum of the squares of what was issued at a time. */
   squares: number
 }
-export const STRETCH_DAYS = 30
-export const MOST_STRETCHES = 36
+/** What was used for a shorter time is held against a month. */
+export const LEAST_DAYS = 30
+export const MOST_DAYS = 3 * 365
 
-/** Mean of a day, and how far days lie from it (sample standard deviation, days taken to be independent of each other). */
-export function dailyDemand({ stretches, sum, squares }: Demand): { mean: number; deviation: number } {
-  if (stretches < 1) return { mean: 0, deviation: 0 }
-  const variance = stretches > 1 ? Math.max(0, (squares - (sum * sum) / stretches) / (stretches - 1)) : 0
-  return { mean: Math.max(0, sum / stretches / STRETCH_DAYS), deviation: Math.sqrt(variance / STRETCH_DAYS) }
+/**
+ * Mean of a day, and how far days lie from it, where issues come by chance and each takes what it takes: of such a
+ * compound Poisson process the variance of a day is the sum of the squares over the days (Ross, Introduction to
+ * Probability Models, section 5.4.2; from memory).
+ */
+export function dailyDemand({ days, sum, squares }: Demand): { mean: number; deviation: number } {
+  return days <= 0 ? { mean: 0, deviation: 0 } : { mean: Math.max(0, sum / days), deviation: Math.sqrt(Math.max(0, squares) / days) }
 }
 
 /**
@@ -99,9 +103,7 @@ export function weighPart(part: ToWeigh, rules: BuyingRules): WeighedPart {
     buy,
     because: [
       `Left: ${said(part.onHand)} on hand + ${said(part.onOrder)} on order − ${said(part.reserved)} reserved − ${said(part.awaited)} planned and not reserved = ${said(position)} ${part.unit}.`,
-      yearly > 0
-        ? `Used: ${said(part.demand.sum)} in ${part.demand.stretches * STRETCH_DAYS} days, ${said(yearly)} a year.`
-        : 'Nothing of it was used in the last three years.',
+      yearly > 0 ? `Used: ${said(part.demand.sum)} in ${part.demand.days} days, ${said(yearly)} a year.` : 'Nothing of it was used in the last three years.',
       `Reorder point: ${said(daily.mean)} a day × ${leadDays} days + ${said(safety)} for safety (${rules.serviceLevel} % sure) = ${said(point)}.`,
       economic === null
         ? 'There is no economic quantity without demand and a price.'

@@ -51,6 +51,15 @@ function parsed(text: string): unknown {
   }
 }
 
+/** One section alone, for what needs no more of the rules. */
+export async function sectionOf<Section extends RuleSection>(db: Reader, siteId: number, section: Section): Promise<RuleBook[Section]> {
+  const rows = await db
+    .select(SECTION)
+    .from(ruleSections)
+    .where(and(eq(ruleSections.siteId, siteId), eq(ruleSections.section, section)))
+  return bookOf(siteId, rows).book[section]
+}
+
 /** The rules in force at a site: its own sections, and the usual ones where it has none. */
 export const rulesOf = async (db: Reader, siteId: number): Promise<RuleBook> => (await readRuleBook(db, siteId)).book
 

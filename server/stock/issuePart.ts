@@ -3,7 +3,7 @@ import { and, eq, isNull } from 'drizzle-orm'
 import { refuse } from '#core/kit'
 import { freeOf } from '#core/stock'
 import type { Tx } from '#server/kit'
-import { rulesOf } from '#server/orders'
+import { sectionOf } from '#server/orders'
 import { parts, reservations, stockLevels, stores } from '../tables'
 import { keptForOthers, levelsWhere, plain } from './levels'
 import { goOut } from './moveStock'
@@ -44,7 +44,7 @@ export async function issuePart(tx: Tx, { siteId, orderId, quantity, partId, ...
   const from = best.find(({ free }) => new Big(free).gte(quantity)) ?? best[0]
   if (!from) refuse('not_in_stock', `There are 0 ${part.unit} of it in stock.`, 'quantity')
   if (new Big(from.free).lt(quantity)) refuse('not_in_stock', `There are ${plain(from.free)} ${part.unit} of it in stock.`, 'quantity')
-  const { planning } = await rulesOf(tx, siteId)
-  await goOut({ tx, partId, ...moving }, from.storeId, 'issue', quantity, orderId, part.unit, await chargeFor(tx, planning.costing, siteId, partId))
+  const { costing } = await sectionOf(tx, siteId, 'planning')
+  await goOut({ tx, partId, ...moving }, from.storeId, 'issue', quantity, orderId, part.unit, await chargeFor(tx, costing, siteId, partId))
   return part
 }

@@ -1,4 +1,4 @@
-import { and, eq, isNull, ne, notInArray, sql } from 'drizzle-orm'
+import { and, eq, isNull, notInArray, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { StockLevel } from '#contract/stock'
 import { FINISHED_STATES, OVER_STATES } from '#core/orders'
@@ -45,26 +45,35 @@ export async function levelsWhere(db: Reader, where: SQL | undefined): Promise<S
 
 /** The level of a part in a store, locked: whoever takes or keeps of it comes one after the other. There from now on. */
 export async function lockLevel(tx: Tx, storeId: number, partId: number): Promise<{ onHand: string; averageCostMinor: number }> {
+  const read = () =>
+    tx
+      .select({ onHand: stockLevels.quantity, averageCostMinor: stockLevels.averageCostMinor })
+      .from(stockLevels)
+      .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
+      .for('update')
+  // Others wait for as long as this is held: what is there already costs one statement.
+  const [there] = await read()
+  if (there) return there
   await tx
     .insert(stockLevels)
     .values({ storeId, partId, quantity: '0', averageCostMinor: 0 })
     .onDuplicateKeyUpdate({ set: { quantity: sql`${stockLevels.quantity}` } })
+  return (await read())[0]!
+}
+
+/** How much of a part in a store is kept for orders other than this one, and how much for this one. */
+export async function keptIn(tx: Tx, storeId: number, partId: number, orderId: number | null): Promise<{ others: string; mine: string }> {
+  const isMine = orderId === null ? sql`false` : eq(reservations.orderId, orderId)
   const [row] = await tx
-    .select({ onHand: stockLevels.quantity, averageCostMinor: stockLevels.averageCostMinor })
-    .from(stockLevels)
-    .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
-    .for('update')
+    .select({
+      others: sql<string>`coalesce(sum(if(${isMine}, 0, ${reservations.quantity})), 0)`,
+      mine: sql<string>`coalesce(sum(if(${isMine}, ${reservations.quantity}, 0)), 0)`,
+    })
+    .from(reservations)
+    .innerJoin(orders, eq(orders.id, reservations.orderId))
+    .where(and(eq(reservations.storeId, storeId), eq(reservations.partId, partId), keepsParts))
   return row!
 }
 
-/** How much of a part in a store is kept for orders other than this one. */
-export async function keptForOthers(tx: Tx, storeId: number, partId: number, orderId: number | null): Promise<string> {
-  const [row] = await tx
-    .select({ n: sql<string>`coalesce(sum(${reservations.quantity}), 0)` })
-    .from(reservations)
-    .innerJoin(orders, eq(orders.id, reservations.orderId))
-    .where(
-      and(eq(reservations.storeId, storeId), eq(reservations.partId, partId), keepsParts, orderId === null ? undefined : ne(reservations.orderId, orderId)),
-    )
-  return row!.n
-}
+export const keptForOthers = async (tx: Tx, storeId: number, partId: number, orderId: number | null): Promise<string> =>
+  (await keptIn(tx, storeId, partId, orderId)).others

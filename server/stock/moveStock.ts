@@ -8,20 +8,22 @@ import { averageAfter, freeOf, STOCK_ACT_NAMES } from '#core/stock'
 import type { MovementKind } from '#core/stock'
 import { command, maySee, notFound } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
-import { rulesOf } from '#server/orders'
+import { sectionOf } from '#server/orders'
 import { orders, parts, reservations, stockLevels, stockMovements, stores } from '../tables'
 import { goOn, lockWaiting } from './arrivals'
-import { keptForOthers, levelsWhere, lockLevel, plain } from './levels'
+import { keptIn, levelsWhere, lockLevel, plain } from './levels'
 import { chargeFor } from './prices'
 
 export default command(contract.moveStock, async ({ tx, who, input, now, tell }) => {
   const { act, storeId, partId, quantity, toStoreId } = input
   const reason = input.reason || null
-  const store = await myStore(tx, who, storeId, 'storeId')
-  const [part] = await tx
-    .select()
-    .from(parts)
-    .where(and(eq(parts.id, partId), isNull(parts.retiredAt)))
+  const [known] = await tx
+    .select({ store: stores, part: { name: parts.name, unit: parts.unit } })
+    .from(stores)
+    .leftJoin(parts, and(eq(parts.id, partId), isNull(parts.retiredAt)))
+    .where(eq(stores.id, storeId))
+  const store = seenStore(who, known?.store, 'storeId')
+  const part = known?.part
   if (!part) refuse('part_unknown', 'Choose a part from the list.', 'partId')
   const asked = needed(input)
   if (asked.length) throw new Refusal(asked)
@@ -29,18 +31,18 @@ export default command(contract.moveStock, async ({ tx, who, input, now, tell })
   const to = act === 'transfer' ? await myStore(tx, who, toStoreId!, 'toStoreId') : null
   if (to && to.id === store.id) refuse('same_store', 'Choose another store to move it to.', 'toStoreId')
   const moving: Moving = { tx, at: now, by: who.accountId, partId, reason }
-  const { planning } = await rulesOf(tx, store.siteId)
   const site = to?.siteId ?? store.siteId
   // Orders first, and then what lies in the stores: whoever keeps parts for an order takes them in that order as well.
   const waiting = act === 'issue' ? [] : await lockWaiting(tx, site, [partId])
   // Whoever moves between the same two stores takes them in the same order.
-  for (const id of [storeId, ...(to ? [to.id] : [])].sort((a, b) => a - b)) await lockLevel(tx, id, partId)
+  if (to) for (const id of [storeId, to.id].sort((a, b) => a - b)) await lockLevel(tx, id, partId)
+  const chargeMinor = order && act === 'issue' ? await chargeFor(tx, (await sectionOf(tx, store.siteId, 'planning')).costing, store.siteId, partId) : null
   switch (act) {
     case 'receipt':
       await comeIn(moving, storeId, 'receipt', quantity, input.unitCostMinor!, null)
       break
     case 'issue':
-      await goOut(moving, storeId, 'issue', quantity, order!.id, part.unit, await chargeFor(tx, planning.costing, store.siteId, partId))
+      await goOut(moving, storeId, 'issue', quantity, order!.id, part.unit, chargeMinor)
       break
     case 'return':
       await comeBack(moving, storeId, quantity, order!.id, part.unit)
@@ -87,11 +89,13 @@ interface MoveInput {
 }
 
 export async function myStore(tx: Tx, who: Asker, id: number, field: string) {
-  const [store] = await tx
-    .select()
-    .from(stores)
-    .where(and(eq(stores.id, id), isNull(stores.retiredAt)))
-  if (!store) refuse('store_unknown', 'Choose a store from the list.', field)
+  const [store] = await tx.select().from(stores).where(eq(stores.id, id))
+  return seenStore(who, store, field)
+}
+
+/** A store that is in use, of a site that is theirs. @throws Refusal at `field`, ProblemReply 404 */
+function seenStore(who: Asker, store: typeof stores.$inferSelect | undefined, field: string): typeof stores.$inferSelect {
+  if (!store || store.retiredAt) refuse('store_unknown', 'Choose a store from the list.', field)
   if (!maySee(who, store.siteId)) throw notFound('store')
   return store
 }
@@ -127,7 +131,7 @@ export async function goOut(
   chargeMinor: number | null = null,
 ): Promise<number> {
   const { onHand, averageCostMinor } = await lockLevel(tx, storeId, partId)
-  const others = await keptForOthers(tx, storeId, partId, orderId)
+  const { others, mine } = await keptIn(tx, storeId, partId, orderId)
   const free = freeOf(onHand, others)
   if (new Big(free).lt(quantity)) {
     const kept = Number(others) ? ` ${plain(others)} ${unit} more are reserved for other orders.` : ''
@@ -138,7 +142,7 @@ export async function goOut(
     .set({ quantity: sql`${stockLevels.quantity} - ${quantity}` })
     .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
   await tx.insert(stockMovements).values({ ...rest, partId, storeId, kind, quantity: `-${quantity}`, unitCostMinor: averageCostMinor, chargeMinor, orderId })
-  if (orderId !== null) await useUp(tx, orderId, partId, storeId, quantity)
+  if (orderId !== null && Number(mine) > 0) await useUp(tx, orderId, partId, storeId, quantity)
   return averageCostMinor
 }
 

@@ -1,8 +1,8 @@
 import Big from 'big.js'
-import { and, eq, gte, inArray, isNull, notInArray, sql } from 'drizzle-orm'
+import { and, eq, gte, inArray, isNull, min, notInArray, sql } from 'drizzle-orm'
 import type { ToBuyRow } from '#contract/stock'
 import { FINISHED_STATES, OVER_STATES, UNAPPROVED_STATES } from '#core/orders'
-import { MOST_STRETCHES, STRETCH_DAYS, weighPart } from '#core/stock'
+import { LEAST_DAYS, MOST_DAYS, weighPart } from '#core/stock'
 import type { BuyingRules, Demand } from '#core/stock'
 import { openDatabase } from '#server/kit'
 import type { Db } from '#server/kit'
@@ -23,12 +23,14 @@ export interface ToBuy {
 }
 
 const DAY_MS = 86_400_000
+/** So many parts are asked about in one statement. */
+const AT_ONCE = 1_000
 
 /** Every part in use, held against what was used of it at a site in three years: those that are time to buy. */
 export default async function weigh({ databaseUrl, siteId, now, rules }: ToBuyJob): Promise<ToBuy> {
   const { db, pool } = openDatabase(databaseUrl, { connections: 4 })
   try {
-    const [all, levels, reserved, coming, awaited, demand, last] = await Promise.all([
+    const [all, levels, reserved, coming, awaited, demand] = await Promise.all([
       db
         .select({
           id: parts.id,
@@ -47,12 +49,9 @@ export default async function weigh({ databaseUrl, siteId, now, rules }: ToBuyJo
       comingTo(db, siteId),
       awaitedAt(db, siteId),
       demandAt(db, siteId, now),
-      lastBought(db, siteId),
     ])
-    const rows = all.flatMap((part): ToBuyRow[] => {
+    const due = all.flatMap((part) => {
       const level = levels.get(part.id)
-      const bought = last.get(part.id)
-      const unitCostMinor = level?.average ?? bought?.priceMinor ?? 0
       const weighed = weighPart(
         {
           unit: part.unit,
@@ -60,32 +59,28 @@ export default async function weigh({ databaseUrl, siteId, now, rules }: ToBuyJo
           reserved: reserved.get(part.id) ?? 0,
           onOrder: coming.get(part.id) ?? 0,
           awaited: awaited.get(part.id) ?? 0,
-          unitCostMinor,
+          unitCostMinor: level?.average ?? 0,
           leadDays: part.leadDays,
-          demand: demand.get(part.id) ?? { stretches: 0, sum: 0, squares: 0 },
+          demand: demand.get(part.id) ?? { days: 0, sum: 0, squares: 0 },
         },
         rules,
       )
-      if (!weighed.buy) return []
+      return weighed.buy ? [{ part, level, weighed }] : []
+    })
+    const last = await lastBought(
+      db,
+      siteId,
+      due.map(({ part }) => part.id),
+    )
+    const rows = due.map(({ part: { id, code, name, unit, vendorId, vendor }, level, weighed }): ToBuyRow => {
       const { position, reorderPoint, economicQuantity, buy, because } = weighed
-      const { id: partId, code, name, unit } = part
-      const vendor = part.vendor ? { vendorId: part.vendorId, vendor: part.vendor } : { vendorId: bought?.vendorId ?? null, vendor: bought?.vendor ?? null }
-      return [
-        {
-          partId,
-          code,
-          name,
-          unit,
-          ...vendor,
-          onHand: plain(level?.onHand ?? 0),
-          position,
-          reorderPoint,
-          economicQuantity,
-          buy,
-          priceMinor: bought?.priceMinor ?? level?.average ?? null,
-          because,
-        },
-      ]
+      const bought = last.get(id)
+      return {
+        ...{ partId: id, code, name, unit },
+        ...(vendor ? { vendorId, vendor } : { vendorId: bought?.vendorId ?? null, vendor: bought?.vendor ?? null }),
+        ...{ onHand: plain(level?.onHand ?? 0), position, reorderPoint, economicQuantity, buy, because },
+        priceMinor: bought?.priceMinor ?? level?.average ?? null,
+      }
     })
     return { rows: rows.sort((a, b) => a.position - a.reorderPoint - (b.position - b.reorderPoint) || a.code.localeCompare(b.code)), weighed: all.length }
   } finally {
@@ -154,52 +149,55 @@ async function awaitedAt(db: Db, siteId: number): Promise<Map<number, number>> {
   return new Map([...all].map(([partId, lacks]) => [partId, lacks.toNumber()]))
 }
 
-/** What was issued and not brought back, in stretches of thirty days from the first time it was used. */
+/** What was issued and not brought back since a part was used first, read from an index that holds all of it. */
 async function demandAt(db: Db, siteId: number, now: Date): Promise<Map<number, Demand>> {
-  const since = new Date(now.getTime() - MOST_STRETCHES * STRETCH_DAYS * DAY_MS)
-  const at = db.select({ id: stores.id }).from(stores).where(eq(stores.siteId, siteId))
-  const stretches = db
-    .select({
-      partId: stockMovements.partId,
-      stretch: sql<number>`floor(timestampdiff(day, ${stockMovements.at}, ${now}) / ${STRETCH_DAYS})`.as('stretch'),
-      used: sql<string>`sum(-${stockMovements.quantity})`.as('used'),
-    })
-    .from(stockMovements)
-    .where(and(inArray(stockMovements.kind, ['issue', 'return']), gte(stockMovements.at, since), inArray(stockMovements.storeId, at)))
-    .groupBy(stockMovements.partId, sql`stretch`)
-    .as('stretches')
+  const since = new Date(now.getTime() - MOST_DAYS * DAY_MS)
+  const ids = (await db.select({ id: stores.id }).from(stores).where(eq(stores.siteId, siteId))).map(({ id }) => id)
+  if (!ids.length) return new Map()
   const rows = await db
     .select({
-      partId: stretches.partId,
-      oldest: sql<string>`max(stretch)`,
-      sum: sql<string>`sum(used)`,
-      squares: sql<string>`sum(used * used)`,
+      partId: stockMovements.partId,
+      sum: sql<string>`sum(-${stockMovements.quantity})`,
+      squares: sql<string>`sum(if(${stockMovements.kind} = 'issue', ${stockMovements.quantity} * ${stockMovements.quantity}, 0))`,
+      first: min(stockMovements.at),
     })
-    .from(stretches)
-    .groupBy(stretches.partId)
+    .from(stockMovements, { forceIndex: ['stock_movement_demand'] })
+    .where(and(inArray(stockMovements.kind, ['issue', 'return']), gte(stockMovements.at, since), inArray(stockMovements.storeId, ids)))
+    .groupBy(stockMovements.partId)
   return new Map(
-    rows.map(({ partId, oldest, sum, squares }) => [
-      partId,
-      { stretches: Math.min(MOST_STRETCHES, Number(oldest) + 1), sum: Number(sum), squares: Number(squares) },
-    ]),
+    rows.map(({ partId, sum, squares, first }) => {
+      const days = Math.min(MOST_DAYS, Math.max(LEAST_DAYS, Math.ceil((now.getTime() - first!.getTime()) / DAY_MS)))
+      return [partId, { days, sum: Number(sum), squares: Number(squares) }]
+    }),
   )
 }
 
-/** Of whom a part was bought last at a site, and at what price. */
-async function lastBought(db: Db, siteId: number): Promise<Map<number, { priceMinor: number; vendorId: number | null; vendor: string | null }>> {
-  const newest = db
-    .select({ id: sql<number>`max(${stockMovements.id})`.as('newest_id') })
-    .from(stockMovements)
-    .innerJoin(stores, eq(stores.id, stockMovements.storeId))
-    .where(and(eq(stockMovements.kind, 'receipt'), eq(stores.siteId, siteId)))
-    .groupBy(stockMovements.partId)
-    .as('newest')
-  const rows = await db
-    .select({ partId: stockMovements.partId, priceMinor: stockMovements.unitCostMinor, vendorId: vendors.id, vendor: vendors.name })
-    .from(newest)
-    .innerJoin(stockMovements, eq(stockMovements.id, newest.id))
-    .leftJoin(purchaseLines, eq(purchaseLines.id, stockMovements.purchaseLineId))
-    .leftJoin(purchases, eq(purchases.id, purchaseLines.purchaseId))
-    .leftJoin(vendors, and(eq(vendors.id, purchases.vendorId), isNull(vendors.retiredAt)))
-  return new Map(rows.map(({ partId, ...row }) => [partId, row]))
+interface Bought {
+  priceMinor: number
+  vendorId: number | null
+  vendor: string | null
+}
+
+/** Of whom these parts were bought last at a site, and at what price. */
+async function lastBought(db: Db, siteId: number, partIds: number[]): Promise<Map<number, Bought>> {
+  const found = new Map<number, Bought>()
+  for (let from = 0; from < partIds.length; from += AT_ONCE) {
+    const some = partIds.slice(from, from + AT_ONCE)
+    const newest = db
+      .select({ id: sql<number>`max(${stockMovements.id})`.as('newest_id') })
+      .from(stockMovements)
+      .innerJoin(stores, eq(stores.id, stockMovements.storeId))
+      .where(and(inArray(stockMovements.partId, some), eq(stockMovements.kind, 'receipt'), eq(stores.siteId, siteId)))
+      .groupBy(stockMovements.partId)
+      .as('newest')
+    const rows = await db
+      .select({ partId: stockMovements.partId, priceMinor: stockMovements.unitCostMinor, vendorId: vendors.id, vendor: vendors.name })
+      .from(newest)
+      .innerJoin(stockMovements, eq(stockMovements.id, newest.id))
+      .leftJoin(purchaseLines, eq(purchaseLines.id, stockMovements.purchaseLineId))
+      .leftJoin(purchases, eq(purchases.id, purchaseLines.purchaseId))
+      .leftJoin(vendors, and(eq(vendors.id, purchases.vendorId), isNull(vendors.retiredAt)))
+    for (const { partId, ...row } of rows) found.set(partId, row)
+  }
+  return found
 }

@@ -258,18 +258,19 @@ describe('what to buy', () => {
     await house.rows('UPDATE stock_level SET quantity = 0.3 WHERE store_id = ? AND part_id = ?', [main, id])
     const mine = async () => (await cast.coordinator.must(listToBuy, { siteId: 1 })).rows.find(({ partId }) => partId === id)
     const row = (await mine())!
-    // D = 12.17 a year, S = 25.00, H = 20 % of 20.00: sqrt(2 x 12.17 x 25 / 4) = 12.3; ten days of 1/30 a day is 0.33.
+    // 12 in 345 days: D = 12.70 a year, S = 25.00, H = 20 % of 20.00: sqrt(2 x 12.70 x 25 / 4) = 12.6. Ten days take
+    // 0.348, and 1.6449 x sqrt(12 / 345 x 10) = 0.970 more for safety.
     expect([row.vendor, row.buy, Math.round(row.economicQuantity! * 10) / 10, Math.round(row.reorderPoint * 100) / 100]).toEqual([
       'Cordage and Bearings',
-      12,
-      12.3,
-      0.33,
+      13,
+      12.6,
+      1.32,
     ])
     expect(row.because.join(' ')).toContain('Economic quantity')
-    const sent = { siteId: 1, storeId: main, lines: [{ partId: id, quantity: '12', vendorId: vendor }] }
+    const sent = { siteId: 1, storeId: main, lines: [{ partId: id, quantity: '13', vendorId: vendor }] }
     const { rows } = await cast.coordinator.must(buyListed, sent)
     expect(rows).toMatchObject([{ vendor: 'Cordage and Bearings', lines: 1 }])
-    expect((await cast.coordinator.must(readPurchase, { id: rows[0]!.id })).lines).toMatchObject([{ partId: id, quantity: '12', priceMinor: 2_000 }])
+    expect((await cast.coordinator.must(readPurchase, { id: rows[0]!.id })).lines).toMatchObject([{ partId: id, quantity: '13', priceMinor: 2_000 }])
     // What is asked for is not asked for twice.
     expect(await mine()).toBeUndefined()
     expect((await cast.clerk.call(buyListed, sent)).status).toBe(403)

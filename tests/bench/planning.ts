@@ -14,6 +14,8 @@ const MOST_BUYING_MS = 2_000
 const AT_ONCE = 50
 const ON_HAND = 20
 const MOST_ISSUE_MS = 300
+const WARMING = 3
+const BURSTS = 5
 
 /** Orders from a template while somebody works on a queue, what to buy of a large store, and fifty who want what there are twenty of. */
 export async function measurePlanning(house: House, server: Running): Promise<Measure[]> {
@@ -82,27 +84,32 @@ async function measureTemplate(house: House, desk: Client): Promise<Measure[]> {
 
 async function measureIssues(server: Running, desk: Client): Promise<Measure[]> {
   const cast = await castAt(server.url)
-  const { id } = await desk.must(addPart, { code: 'BENCH-1', name: 'Bench part', unit: 'pc' })
-  await desk.must(moveStock, { act: 'receipt', storeId: 1, partId: id, quantity: String(ON_HAND), unitCostMinor: 100 })
   const order = await orderAt(cast, 'ready')
   const { number } = await desk.must(readOrder, { id: order.id })
   const took: number[] = []
-  const replies = await Promise.all(
-    Array.from({ length: AT_ONCE }, async () => {
-      const began = performance.now()
-      const reply = await desk.call(moveStock, { act: 'issue', storeId: 1, partId: id, quantity: '1', orderNumber: number })
-      took.push(performance.now() - began)
-      return reply.status
-    }),
-  )
-  const succeeded = replies.filter((status) => status === 200).length
+  const succeeded: number[] = []
+  // The first of them find a server that has just begun.
+  for (let burst = 0; burst < WARMING + BURSTS; burst++) {
+    const { id } = await desk.must(addPart, { code: `BENCH-${burst}`, name: 'Bench part', unit: 'pc' })
+    await desk.must(moveStock, { act: 'receipt', storeId: 1, partId: id, quantity: String(ON_HAND), unitCostMinor: 100 })
+    const replies = await Promise.all(
+      Array.from({ length: AT_ONCE }, async () => {
+        const began = performance.now()
+        const { status } = await desk.call(moveStock, { act: 'issue', storeId: 1, partId: id, quantity: '1', orderNumber: number })
+        if (burst >= WARMING) took.push(performance.now() - began)
+        return status
+      }),
+    )
+    succeeded.push(replies.filter((status) => status === 200).length)
+  }
+  const exactly = succeeded.every((n) => n === ON_HAND)
   const ms = median(took)
   return [
     {
       what: `${AT_ONCE} issues at once of a part with ${ON_HAND} on hand`,
-      measured: `${succeeded} succeed, ${ms.toFixed(0)} ms at the median`,
+      measured: `${exactly ? ON_HAND : succeeded.join(', ')} succeed, ${ms.toFixed(0)} ms at the median`,
       limit: `exactly ${ON_HAND}, under ${MOST_ISSUE_MS} ms`,
-      kept: succeeded === ON_HAND && ms < MOST_ISSUE_MS,
+      kept: exactly && ms < MOST_ISSUE_MS,
     },
   ]
 }

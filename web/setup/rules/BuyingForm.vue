@@ -9,7 +9,7 @@ const props = defineProps<{ rules: BuyingRules }>()
 const emit = defineEmits<{ save: [BuyingRules] }>()
 const set = (change: Partial<BuyingRules>) => emit('save', { ...props.rules, ...change })
 const LEVELS = SERVICE_LEVELS.map((level) => ({ value: level, label: level === 50 ? 'No safety stock' : `${level} % sure` }))
-/** Ten of a part of 20.00 in each of twelve stretches of thirty days, one more or less from one to the next. */
+/** A part of 20.00 that was issued one by one, ten times in thirty days. */
 const example = computed(() =>
   weighPart(
     {
@@ -20,7 +20,7 @@ const example = computed(() =>
       awaited: 0,
       unitCostMinor: 2_000,
       leadDays: null,
-      demand: { stretches: 12, sum: 120, squares: 1_212 },
+      demand: { days: 360, sum: 120, squares: 120 },
     },
     props.rules,
   ),
