@@ -59,7 +59,7 @@ export function makeBuying({ world, staff, numbers }: Setting): void {
     })
     for (const [code, quantity, received] of lines) {
       const price = level(code).averageCostMinor
-      const line = world.add('purchaseLines', { purchaseId: made.id!, partId: part(code).id!, quantity, priceMinor: price, received })
+      const line = world.add('purchaseLines', { purchaseId: made.id, partId: part(code).id!, quantity, priceMinor: price, received })
       if (Number(received))
         world.add('stockMovements', {
           storeId: storeId!,

@@ -1,7 +1,6 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import { utils, write } from '@e965/xlsx'
 import { By, Key } from 'selenium-webdriver'
 import sharp from 'sharp'
 import { build } from './build.mjs'
@@ -116,25 +115,27 @@ async function takeAll(url, mailUrl) {
   await desk.sleep(1200)
   await desk.findElement(By.xpath("//aside//li//button[contains(., 'TID-007')]")).click()
   await keep(desk, 'floorplan')
-  await go(desk, '/documents?kind=drawing')
-  await desk.findElement(By.xpath("//ul[@aria-label='Documents']//button[contains(., 'TID-0')]")).click()
-  await desk.sleep(2500)
-  await keep(desk, 'documents')
-  await go(desk, '/cobie')
-  const workbook = path.join(folder, 'net-loft.xlsx')
-  writeFileSync(workbook, netLoft())
-  await desk.findElement(By.id('cobie-file')).sendKeys(workbook)
-  await desk.sleep(2500)
-  await keep(desk, 'cobie')
+  // What has run low, with the sum behind it; what is lent to jobs; many orders from one template.
+  await go(desk, '/stock')
+  await desk.findElement(By.xpath("//tr[contains(., 'Door closer')]//button[normalize-space(.)='Why']")).click()
+  await keep(desk, 'stock')
+  await go(desk, '/stock/equipment')
+  await keep(desk, 'equipment')
+  await go(desk, '/templates')
+  await desk.findElement(By.xpath("//article[@aria-label='Lights looked over']//button[normalize-space(.)='Make orders']")).click()
+  await desk.sleep(800)
+  const branch = await desk.findElement(By.id('make-place'))
+  await branch.sendKeys('GAN-2 ')
+  await desk.sleep(1200)
+  await branch.sendKeys(Key.ENTER)
+  await desk.sleep(1800)
+  await keep(desk, 'templates')
   await go(desk, '/insight')
   await keep(desk, 'insight')
   await go(desk, '/lists')
   await desk.sleep(800)
   for (const key of [Key.ARROW_DOWN, Key.ARROW_DOWN, 'm', Key.ARROW_DOWN, 'm', ' ']) await desk.actions().sendKeys(key).perform()
   await keep(desk, 'lists')
-  await go(desk, '/search?q=chillr presure')
-  await desk.sleep(1500)
-  await keep(desk, 'search')
   await desk.executeScript("localStorage.setItem('evrix-theme', 'dark')")
   await go(desk, '/desk/wrapup')
   await openRow('Tap drips')
@@ -198,39 +199,18 @@ async function takeAll(url, mailUrl) {
   const jobs = await phone.findElements(By.css('.job'))
   if (jobs.length) await jobs[0].click()
   await hold()
+  const gannet = (await (await fetch(`${url}/api/readiness`, { headers: { Cookie: await cookiesOf(phone) } })).json()).rows.find(({ code }) => code === 'GAN')
+  await go(phone, `/readiness/${gannet.id}`)
+  await phone.executeScript("document.querySelector('[aria-label^=\"GAN-102\"]').scrollIntoView({ block: 'center' })")
+  await hold()
   await go(phone, await vendorLink(desk, signIn, mailUrl))
   await hold()
   await keepPhones('field')
 }
 
-/** A workbook of a made-up building, with a row that cannot be taken. */
-function netLoft() {
-  const book = utils.book_new()
-  const add = (name, rows) => utils.book_append_sheet(book, utils.aoa_to_sheet(rows), name)
-  add('Contact', [
-    ['Email', 'Company'],
-    ['plant@boreal.example', 'Boreal Plant'],
-  ])
-  add('Facility', [
-    ['Name', 'Description'],
-    ['NET', 'Net Loft'],
-  ])
-  add('Floor', [
-    ['Name', 'Description'],
-    ['NET-0', 'Ground floor'],
-  ])
-  add('Space', [
-    ['Name', 'FloorName', 'Description'],
-    ['NET-001', 'NET-0', 'Mending room'],
-    ['NET-002', 'NET-0', 'Drying room'],
-    ['NET-003', 'NET-9', 'Loft'],
-  ])
-  add('Component', [
-    ['Name', 'Space', 'Description', 'Paint code'],
-    ['DRY-1', 'NET-001', 'Dryer north', 'RAL 7035'],
-    ['DRY-2', 'NET-002', 'Dryer south', 'RAL 7035'],
-  ])
-  return write(book, { type: 'buffer', bookType: 'xlsx' })
+/** What a browser is signed in by. */
+async function cookiesOf(driver) {
+  return (await driver.manage().getCookies()).map(({ name, value }) => `${name}=${value}`).join('; ')
 }
 
 /** A photo of nothing: a tap on a wall, drawn. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
-import { estimateOf, likeCosts, vendorMinutes } from '#core/methods'
+import { estimateOf, likeCosts, planChanges, vendorMinutes } from '#core/methods'
 import type { EstimateFacts, VendorTerms } from '#core/methods'
+import { hasOutgrown } from '#core/orders'
 
 const vendor: VendorTerms = { name: 'Northbay', callOutMinor: 4_500, perHourMinor: 9_000, minimumMinutes: 60, stepMinutes: 30 }
 const facts: EstimateFacts = {
@@ -80,4 +81,21 @@ test('more is never cheaper: another minute, person or part adds to the total or
 test('what such orders cost is told from three on: the median and where eight of ten lie', () => {
   expect(likeCosts([100, 200])).toBeNull()
   expect(likeCosts([30_000, 10_000, 20_000, 50_000, 40_000])).toEqual({ orders: 5, medianMinor: 30_000, fromMinor: 14_000, toMinor: 46_000 })
+})
+
+test('what changed between two plans: what came, what went, what is more; the same is left out', () => {
+  const line = (what: string, how: string, costMinor: number) => ({ kind: 'parts' as const, what, how, costMinor })
+  const before = [line('Belt', '1 at the average price', 1_200), line('Seal', '2 at the average price', 800), line('Plumbing', '60 min', 5_000)]
+  const now = [line('Belt', '3 at the average price', 3_600), line('Plumbing', '60 min', 5_000), line('Filter', '1 at the average price', 400)]
+  expect(planChanges(before, now)).toEqual([
+    { what: 'Belt', before: '1 at the average price', now: '3 at the average price', byMinor: 2_400 },
+    { what: 'Seal', before: '2 at the average price', now: null, byMinor: -800 },
+    { what: 'Filter', before: null, now: '1 at the average price', byMinor: 400 },
+  ])
+  expect(planChanges(before, before)).toEqual([])
+})
+
+test('a plan has outgrown what was agreed to only beyond what the site lets pass', () => {
+  expect([hasOutgrown(11_000, 10_000, { tolerancePercent: 10 }), hasOutgrown(11_001, 10_000, { tolerancePercent: 10 })]).toEqual([false, true])
+  expect([hasOutgrown(10_000, 10_000, { tolerancePercent: 0 }), hasOutgrown(1, 0, { tolerancePercent: 0 })]).toEqual([false, true])
 })

@@ -1,7 +1,7 @@
 import type { Statement, StatementJob } from '#contract/ledger'
 import { formatMinor } from '#core/kit'
-import { drawPaper, INK, LEFT, row, rule, SOFT } from '#server/kit/paper'
-import type { Paper } from '#server/kit/paper'
+import { drawPaper, INK, LEFT, row, rule, SOFT } from '#server/paper'
+import type { Paper } from '#server/paper'
 
 /** Draws a statement on A4: one block a job, every line traceable. Answers the bytes. */
 export default (statement: Statement): Promise<Uint8Array> =>

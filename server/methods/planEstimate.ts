@@ -15,7 +15,6 @@ import {
   parts,
   people,
   sites,
-  orders,
   stockLevels,
   stockMovements,
   stores,
@@ -26,6 +25,7 @@ import {
   vendors,
   vendorTrades,
 } from '../tables'
+import { noteOutgrown } from '#server/orders/records'
 import { costsLike } from './offerMethods'
 import { linesOf, whyFixed } from './orderPlan'
 
@@ -134,5 +134,5 @@ export async function weighPlan(tx: Tx, order: OrderRecord, now: Date): Promise<
   const [lines, { planning }] = await Promise.all([linesOf(tx, order.id), rulesOf(tx, order.siteId)])
   const { totalMinor } = estimateOf(lines, await estimateFacts(tx, order, lines, now, planning))
   const outgrownMinor = hasOutgrown(totalMinor, order.estimateMinor, planning) ? totalMinor : null
-  if (outgrownMinor !== order.outgrownMinor) await tx.update(orders).set({ outgrownMinor }).where(eq(orders.id, order.id))
+  if (outgrownMinor !== order.outgrownMinor) await noteOutgrown(tx, order.id, outgrownMinor)
 }

@@ -3,9 +3,10 @@ import { Refusal } from '#core/kit'
 import type { Reason } from '#core/kit'
 import { neededAsks, settledBy, UNAPPROVED_STATES } from '#core/orders'
 import type { ApprovalAsk, OpenAsk, OrderFacts } from '#core/orders'
+import { keepAgreed } from '#server/methods/records'
 import { canAt, openHolders, recordEvent, standsInFor } from '#server/kit'
 import type { Asker, Reader, Tx } from '#server/kit'
-import { approvals, orderPlans, orders } from '../tables'
+import { approvals, orders } from '../tables'
 import type { OrderRecord } from './orderRecord'
 import { sharesOf } from './orderRows'
 import type { OrderRows } from './orderRows'
@@ -122,13 +123,6 @@ export async function approveAsks(
   }
   await keepAgreed(tx, order.id)
   return [...lent].join(' and ') || null
-}
-
-/** What is planned at this moment is what was agreed to. */
-async function keepAgreed(tx: Tx, orderId: number): Promise<void> {
-  const mine = eq(orderPlans.orderId, orderId)
-  const [plan] = await tx.select({ labour: orderPlans.labour, parts: orderPlans.parts }).from(orderPlans).where(mine)
-  if (plan) await tx.update(orderPlans).set({ agreed: plan }).where(mine)
 }
 
 /** Closes every open question about the order: it goes back to the desk. */

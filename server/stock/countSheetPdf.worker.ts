@@ -1,4 +1,4 @@
-import { drawPaper, LEFT, RIGHT, row, rule, SOFT } from '#server/kit/paper'
+import { drawPaper, LEFT, RIGHT, row, rule, SOFT } from '#server/paper'
 
 /** A store as it is counted: what should be there is left away. */
 export interface CountPaper {

@@ -3,7 +3,7 @@ import { and, eq, isNull, sql } from 'drizzle-orm'
 import * as contract from '#contract/stock'
 import { Refusal, refuse } from '#core/kit'
 import type { Reason } from '#core/kit'
-import { isSettled } from '#core/orders'
+import { isSettled, isUnapproved } from '#core/orders'
 import { averageAfter, freeOf, STOCK_ACT_NAMES } from '#core/stock'
 import type { MovementKind } from '#core/stock'
 import { command, maySee, notFound } from '#server/kit'
@@ -27,7 +27,7 @@ export default command(contract.moveStock, async ({ tx, who, input, now, tell })
   if (!part) refuse('part_unknown', 'Choose a part from the list.', 'partId')
   const asked = needed(input)
   if (asked.length) throw new Refusal(asked)
-  const order = act === 'issue' || act === 'return' ? await orderFor(tx, store.siteId, input.orderNumber!) : null
+  const order = act === 'issue' || act === 'return' ? await orderFor(tx, act, store.siteId, input.orderNumber!) : null
   const to = act === 'transfer' ? await myStore(tx, who, toStoreId!, 'toStoreId') : null
   if (to && to.id === store.id) refuse('same_store', 'Choose another store to move it to.', 'toStoreId')
   const moving: Moving = { tx, at: now, by: who.accountId, partId, reason }
@@ -100,12 +100,14 @@ function seenStore(who: Asker, store: typeof stores.$inferSelect | undefined, fi
   return store
 }
 
-async function orderFor(tx: Tx, siteId: number, number: string): Promise<{ id: number }> {
+async function orderFor(tx: Tx, act: 'issue' | 'return', siteId: number, number: string): Promise<{ id: number }> {
   const [order] = await tx
     .select({ id: orders.id, state: orders.state, discardedAt: orders.discardedAt })
     .from(orders)
     .where(and(eq(orders.siteId, siteId), eq(orders.number, number.trim().toUpperCase())))
   if (!order || order.discardedAt) refuse('order_unknown', `There is no order ${number} at the site of this store.`, 'orderNumber')
+  if (act === 'issue' && isUnapproved(order.state))
+    refuse('unapproved', `${number.toUpperCase()} has not been approved: nothing is issued to it yet.`, 'orderNumber')
   if (isSettled(order.state)) refuse('order_over', `${number.toUpperCase()} is settled: nothing is put on it any more.`, 'orderNumber')
   return order
 }

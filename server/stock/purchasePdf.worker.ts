@@ -1,6 +1,6 @@
 import { formatMinor, lineAmount } from '#core/kit'
-import { LEFT, RIGHT, SOFT, drawPaper, row, rule } from '#server/kit/paper'
-import type { Paper } from '#server/kit/paper'
+import { LEFT, RIGHT, SOFT, drawPaper, row, rule } from '#server/paper'
+import type { Paper } from '#server/paper'
 
 /** A purchase order as the vendor reads it. */
 export interface PurchasePaper {

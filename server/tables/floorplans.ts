@@ -1,10 +1,8 @@
-import { double, index, int, json, mysqlTable, smallint, varchar } from 'drizzle-orm/mysql-core'
+import { double, index, int, json, mysqlTable, smallint } from 'drizzle-orm/mysql-core'
 import type { Shape } from '#core/floorplans'
-import { READINESS } from '#core/readiness'
 import { assets } from './assets'
-import { instant, version } from './columns'
+import { version } from './columns'
 import { attachments } from './kit'
-import { orders } from './orders'
 import { places } from './places'
 
 /** The plan of a floor: begun when something is first drawn on it. */
@@ -53,17 +51,3 @@ export const assetPins = mysqlTable(
   },
   (table) => [index('asset_pin_plan').on(table.planId)],
 )
-
-/** How a space stands, as it was said last; what was said before stands on its timeline. */
-export const spaceReadiness = mysqlTable('space_readiness', {
-  placeId: int('place_id')
-    .primaryKey()
-    .references(() => places.id),
-  state: varchar('state', { length: 16, enum: READINESS }).notNull(),
-  note: varchar('note', { length: 200 }),
-  at: instant('at').notNull(),
-  byName: varchar('by_name', { length: 120 }).notNull(),
-  /** The order whose work left it so. */
-  orderId: int('order_id').references(() => orders.id),
-  version: version(),
-})

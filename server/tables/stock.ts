@@ -1,5 +1,4 @@
-import { boolean, date, decimal, index, int, mysqlTable, primaryKey, smallint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import { BOOKING_STATES } from '#core/bookings'
+import { date, decimal, index, int, mysqlTable, primaryKey, smallint, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { MOVEMENT_KINDS, PURCHASE_STATES } from '#core/stock'
 import { id, instant, inUse, minor, version } from './columns'
 import { visits } from './dispatch'
@@ -164,37 +163,3 @@ export const equipment = mysqlTable('equipment', {
   inspectedUntil: date('inspected_until', { mode: 'string' }),
   ...inUse(),
 })
-
-/** A piece of equipment kept for an order for a period; with somebody from when it is handed out until it is given back. */
-export const bookings = mysqlTable(
-  'booking',
-  {
-    id: id(),
-    siteId: int('site_id')
-      .notNull()
-      .references(() => sites.id),
-    equipmentId: int('equipment_id')
-      .notNull()
-      .references(() => equipment.id),
-    orderId: int('order_id')
-      .notNull()
-      .references(() => orders.id),
-    fromAt: instant('from_at').notNull(),
-    untilAt: instant('until_at').notNull(),
-    state: varchar('state', { length: 12, enum: BOOKING_STATES }).notNull(),
-    outAt: instant('out_at'),
-    outBy: int('out_by').references(() => accounts.id),
-    /** Who has it. */
-    outTo: varchar('out_to', { length: 120 }),
-    backAt: instant('back_at'),
-    note: varchar('note', { length: 300 }),
-    /** Whether somebody was told that it is not back by its end. */
-    toldLate: boolean('told_late').notNull().default(false),
-    version: version(),
-  },
-  (table) => [
-    index('booking_equipment').on(table.equipmentId, table.fromAt),
-    index('booking_order').on(table.orderId),
-    index('booking_late').on(table.state, table.toldLate, table.untilAt),
-  ],
-)

@@ -287,9 +287,9 @@ describe('in', () => {
       all.Job![1]![3] = '2'
     }
     expect((await take(small(other), { take: true })).body.counts.Job).toMatchObject({ changed: 1 })
-    expect(await house.rows("SELECT cast(d.due_on AS char) AS due FROM due d JOIN preventive_plan p ON p.id = d.plan_id WHERE p.name = 'Filter change'")).toEqual(
-      ['2026-11-30', '2026-11-30'].map((due) => ({ due })),
-    )
+    expect(
+      await house.rows("SELECT cast(d.due_on AS char) AS due FROM due d JOIN preventive_plan p ON p.id = d.plan_id WHERE p.name = 'Filter change'"),
+    ).toEqual(['2026-11-30', '2026-11-30'].map((due) => ({ due })))
     for (const [files, says] of [
       [{ 'a.txt': text('x') }, 'no workbook'],
       [{ 'a/1.xlsx': book, 'b/2.xlsx': book }, '2 workbooks'],

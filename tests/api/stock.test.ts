@@ -2,6 +2,7 @@ import { readPortraitMovements, readPortraitTimeline } from '#contract/portraits
 import { applyMethods } from '#contract/methods'
 import { switchStint, usePart } from '#contract/field'
 import { cancelOrder, readOrder, readOrderTimeline } from '#contract/orders'
+import { readRuleBook, saveRules } from '#contract/setup'
 import { addPart, addStore, moveStock, readOrderParts, reservePart } from '#contract/stock'
 import { castAt, Client, House, orderAt, version } from '../kit'
 import type { Cast, Running } from '../kit'
@@ -122,6 +123,15 @@ describe('movements', () => {
     expect(await levelOf(id)).toMatchObject({ onHand: '10' })
   })
 
+  test('nothing is issued to an order that nobody approved', async () => {
+    const id = await part('10')
+    const { number } = await order('draft')
+    expect(sentence(await tried({ act: 'issue', partId: id, quantity: '1', orderNumber: number }))).toBe(
+      `${number} has not been approved: nothing is issued to it yet.`,
+    )
+    expect(await levelOf(id)).toMatchObject({ onHand: '10' })
+  })
+
   test('fifty at once of a part with twenty on hand: exactly twenty succeed', async () => {
     const id = await part('20')
     const { number } = await order()
@@ -221,4 +231,22 @@ test('nobody of the other site sees, keeps or moves anything here', async () => 
   expect(told).toEqual(['register.add'])
   expect((await tried({ act: 'count', partId: id, quantity: '0', reason: 'Gone' }, cast.clerk)).status).toBe(403)
   expect(await levelOf(id)).toMatchObject({ onHand: '5' })
+})
+
+test('where a site counts parts at the last price paid, orders are charged that, and the stock is worth what it was', async () => {
+  const admin = await new Client(server.url).signIn('wendeline.stroud')
+  const rules = await admin.must(readRuleBook, { siteId: 1 })
+  const save = (costing: 'average' | 'last', version: number) =>
+    admin.must(saveRules, { siteId: 1, version, section: 'planning', content: { ...rules.book.planning, costing } })
+  const { versions } = await save('last', rules.versions.planning)
+  const id = await part('10')
+  await move({ act: 'receipt', partId: id, quantity: '10', unitCostMinor: 400 })
+  const { id: orderId, number } = await order()
+  // At 3.00 on the average, 4.00 were paid last.
+  expect(await move({ act: 'issue', partId: id, quantity: '2', orderNumber: number })).toMatchObject({ averageCostMinor: 300 })
+  const cost = async () => (await cast.coordinator.must(readOrder, { id: orderId })).facts.costMinor
+  expect(await cost()).toBe(800)
+  await move({ act: 'return', partId: id, quantity: '1', orderNumber: number })
+  expect([await cost(), await levelOf(id)]).toMatchObject([400, { onHand: '19', averageCostMinor: 300 }])
+  await save('average', versions.planning)
 })
