@@ -125,7 +125,7 @@ async function takeAll(url, mailUrl) {
   await desk.findElement(By.xpath("//article[@aria-label='Lights looked over']//button[normalize-space(.)='Make orders']")).click()
   await desk.sleep(800)
   const branch = await desk.findElement(By.id('make-place'))
-  await branch.sendKeys('GAN-2 ')
+  await branch.sendKeys('second floor gannet')
   await desk.sleep(1200)
   await branch.sendKeys(Key.ENTER)
   await desk.sleep(1800)

@@ -57,6 +57,7 @@ const RANGES = [
 <style scoped>
 .top {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 12px;
 }

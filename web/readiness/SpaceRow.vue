@@ -53,16 +53,10 @@ async function say(state: Readiness, words = ''): Promise<void> {
       <strong class="mono">{{ space.code }}</strong> <span>{{ space.name }}</span>
       <span v-if="space.openOrders" class="soft">{{ counted(space.openOrders, 'open order') }}</span>
     </div>
-    <div class="states" role="group" :aria-label="`How ${space.code} stands`">
-      <NButton
-        v-for="state in READINESS"
-        :key="state"
-        :type="space.state === state ? 'primary' : 'default'"
-        :aria-pressed="space.state === state"
-        :disabled="busy"
-        @click="say(state)"
-        >{{ READINESS_NAMES[state] }}</NButton
-      >
+    <div class="three" role="group" :aria-label="`How ${space.code} stands`">
+      <NButton v-for="state in READINESS" :key="state" :aria-pressed="space.state === state" :disabled="busy" @click="say(state)">{{
+        READINESS_NAMES[state]
+      }}</NButton>
     </div>
     <form v-if="asking" class="why" @submit.prevent="say('out_of_use', note.trim())" @keydown.esc.stop="asking = false">
       <TextEntry :id="`why-${space.id}`" v-model="note" label="Why it is out of use" :max="200" />
@@ -91,6 +85,14 @@ async function say(state: Readiness, words = ''): Promise<void> {
   flex-wrap: wrap;
   gap: 6px 10px;
   align-items: baseline;
+}
+.three {
+  display: grid;
+  grid-template-columns: 2fr 3fr 2.4fr;
+  gap: 6px;
+}
+.three > * {
+  --n-padding: 0 4px !important;
 }
 .why {
   display: grid;
