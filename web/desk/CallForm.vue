@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, nextTick, onMounted, onUnmounted, reactive, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { findPeople, keepCallPreset } from '#contract/people'
 import type { PersonRow } from '#contract/people'
@@ -26,8 +26,8 @@ import {
 import type { Choice } from '#web/kit'
 import { DeskFromPlan } from '#web/floorplans'
 import CallerPanel from './CallerPanel.vue'
-import NoteAsset from './NoteAsset.vue'
 
+const NoteAsset = defineAsyncComponent(() => import('./NoteAsset.vue'))
 /** Somebody is on the line: caller, place, what is wrong. What is typed stays until it is saved. */
 const emit = defineEmits<{ close: [] }>()
 const session = useSession()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, Megaphone, Package, PhoneIncoming, Rows3, Search, Settings, Store } from '@lucide/vue'
-import { computed, onUnmounted, ref } from 'vue'
+import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
@@ -23,10 +23,13 @@ import {
 import type { Act } from '#web/kit'
 import { PortraitDrawer } from '#web/portraits'
 import CallForm from './CallForm.vue'
-import CommandPalette from './CommandPalette.vue'
-import KeysHelp from './KeysHelp.vue'
 import PersonMenu from './PersonMenu.vue'
 
+/** Not needed for the first view; the palette is there as soon as that stands, so that nothing typed is lost. */
+const loadPalette = () => import('./CommandPalette.vue')
+const CommandPalette = defineAsyncComponent(loadPalette)
+const KeysHelp = defineAsyncComponent(() => import('./KeysHelp.vue'))
+onMounted(() => void loadPalette())
 const session = useSession()
 const live = useLive()
 live.open()
