@@ -374,7 +374,11 @@ class Reading {
     const systems = this.inSystems.get(folded(tag))
     this.beyond([...(type?.beyond ?? []), ...line.beyond, ...(systems ? [[SYSTEM, systems.join(', ')] as [string, string]] : [])], 'assets', at)
     for (const called of [name, tag]) this.componentTags.set(folded(called), at)
-    if (typeName) this.ofType.set(folded(typeName), [...(this.ofType.get(folded(typeName)) ?? []), at])
+    if (typeName) {
+      const tags = this.ofType.get(folded(typeName))
+      if (tags) tags.push(at)
+      else this.ofType.set(folded(typeName), [at])
+    }
     for (const { line: of, label, value } of own) this.ownValue(of, 'assets', at, label, value)
     if (!known) {
       this.writes.assets.push({ id: null, tag, fields })

@@ -36,3 +36,15 @@ test.each<[string, Partial<PartStanding>, string[]]>([
   ['kept in part, the rest missing by a thousandth', { reserved: '0.5', free: '1.499' }, ['missing']],
   ['more taken than planned', { issued: '3' }, []],
 ])('a part that is %s', (_name, standing, expected) => expect(codes(facts, [part(standing)], [])).toEqual(expected))
+
+test('equipment that is not booked, a warranty in force and a plan that outgrew what was agreed to are told as well', () => {
+  const lines = readyLines({ ...facts, outgrownMinor: 33_600, estimateMinor: 20_000 }, [], [], {
+    unbooked: ['Scaffold tower'],
+    warranty: { asset: 'CH-1 Seawater chiller 1', vendor: 'Northbay Cooling', until: 'Fri 5 Mar 2027' },
+  })
+  expect(lines.map(({ code, sentence, field }) => [code, sentence, field])).toEqual([
+    ['outgrown', 'What is planned comes to 336.00; 200.00 was agreed to. Ask for approval again, or plan less.', 'estimate'],
+    ['equipment', 'Scaffold tower is not booked for it.', 'equipment'],
+    ['warranty', 'CH-1 Seawater chiller 1 is under warranty with Northbay Cooling until Fri 5 Mar 2027: send for them, or know why not.', 'vendorId'],
+  ])
+})

@@ -14,9 +14,17 @@ export interface PartStanding {
   free: string
 }
 
+/** What is known of an order elsewhere. */
+interface Beside {
+  /** Equipment that is planned and not booked, by name. */
+  unbooked?: readonly string[]
+  /** Of its asset, while a warranty is in force and somebody else than who gives it would be sent; the day as people write it. */
+  warranty?: { asset: string; vendor: string; until: string } | null
+}
+
 /** Something that stands between an order and its dispatch. */
 export interface ReadyLine {
-  code: 'approval' | 'outgrown' | 'steps' | 'missing' | 'unkept' | 'equipment' | 'permit' | 'access'
+  code: 'approval' | 'outgrown' | 'steps' | 'missing' | 'unkept' | 'equipment' | 'warranty' | 'permit' | 'access'
   sentence: string
   /** Where it is cured: a field or a section of the Sheet. */
   field: string
@@ -30,12 +38,11 @@ export function readyLines(
   facts: Pick<OrderFacts, 'state' | 'outgrownMinor' | 'estimateMinor' | 'stepsFirst' | 'contactName' | 'access'>,
   parts: readonly PartStanding[],
   hazards: readonly HazardLine[],
-  /** Equipment that is planned and not booked, by name. */
-  unbooked: readonly string[] = [],
+  { unbooked = [], warranty = null }: Beside = {},
 ): ReadyLine[] {
   const lines: ReadyLine[] = []
   if (isUnapproved(facts.state)) lines.push({ code: 'approval', sentence: 'It has not been approved.', field: 'approval' })
-  for (const { sentence } of stillAgreed(facts as OrderFacts)) lines.push({ code: 'outgrown', sentence, field: 'plan' })
+  for (const { sentence } of stillAgreed(facts as OrderFacts)) lines.push({ code: 'outgrown', sentence, field: 'estimate' })
   for (const part of parts) {
     const lacks = thousandths(part.planned) - thousandths(part.issued) - thousandths(part.reserved)
     if (lacks <= 0) continue
@@ -48,6 +55,12 @@ export function readyLines(
   for (const text of facts.stepsFirst) lines.push({ code: 'steps', sentence: `“${text}” comes first.`, field: 'steps' })
   for (const permit of new Set(hazards.flatMap((hazard) => hazard.permit ?? [])))
     lines.push({ code: 'permit', sentence: `It takes a permit: ${PERMIT_NAMES[permit].toLowerCase()}.`, field: 'steps' })
+  if (warranty)
+    lines.push({
+      code: 'warranty',
+      sentence: `${warranty.asset} is under warranty with ${warranty.vendor} until ${warranty.until}: send for them, or know why not.`,
+      field: 'vendorId',
+    })
   if (!facts.contactName && !facts.access)
     lines.push({ code: 'access', sentence: 'Nobody is named who lets them in, and nothing is said of access.', field: 'contactName' })
   return lines

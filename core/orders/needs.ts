@@ -17,11 +17,11 @@ export const stillAgreed: Need = ({ outgrownMinor, estimateMinor }) =>
     outgrownMinor !== null,
     'outgrown',
     `What is planned comes to ${formatMinor(outgrownMinor ?? 0)}; ${formatMinor(estimateMinor ?? 0)} was agreed to. Ask for approval again, or plan less.`,
-    'plan',
+    'estimate',
   )
 
 /** There is something to ask about again. */
-export const hasGrown: Need = ({ outgrownMinor }) => when(outgrownMinor === null, 'agreed', 'What is planned is within what was agreed to.', 'plan')
+export const hasGrown: Need = ({ outgrownMinor }) => when(outgrownMinor === null, 'agreed', 'What is planned is within what was agreed to.', 'estimate')
 
 export const noClockRunning: Need = (facts) => when(facts.runningStints > 0, 'clock_running', 'Somebody’s clock is still running on it.', 'stints')
 

@@ -113,6 +113,8 @@ export const handOut = command(contract.handOut, async ({ tx, who, input, now, t
   const withOther = (await othersOf(tx, piece.id, booking.id)).find(({ state }) => state === 'out')
   const reasons = handOutReasons({ state: booking.state, inspectedUntil: piece.inspectedUntil }, await dayAt(tx, piece.siteId, now), withOther?.has ?? null)
   if (reasons.length) throw new Refusal(reasons)
+  // Handed out sooner than it was booked for, it is in nobody’s way either.
+  if (now < booking.fromAt) await mustBeFree(tx, piece, { from: now, until: booking.untilAt }, booking.id, now)
   await change(tx, booking, { state: 'out', outAt: now, outBy: who.accountId, outTo: input.to, ...(now < booking.fromAt ? { fromAt: now } : {}) })
   await tell({ kind: 'booking.handOut', ...told(locked), details: { equipment: called(piece), equipmentId: piece.id, to: input.to } })
   return bookingRow(tx, booking.id, now)

@@ -92,7 +92,8 @@ export async function resolveOwn(db: Reader, ask: ListAsk, from: Standpoint): Pr
         stretches.map((stretch) =>
           db
             .select({ id: ownValues.recordId })
-            .from(ownValues)
+            // Left to itself the database reads the records of the field, whatever the stretch.
+            .from(ownValues, stretch ? { forceIndex: ['own_value_text'] } : {})
             .where(and(eq(ownValues.fieldId, field.own!), stretch, valueOf(field, clause, from)))
             .limit(MOST_NAMED + 1),
         ),

@@ -1,6 +1,8 @@
 import Big from 'big.js'
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { Refusal } from '#core/kit'
 import { moveOrder } from '#core/orders'
+import type { OrderState } from '#core/orders'
 import { PRIORITIES } from '#core/requests'
 import { freeOf } from '#core/stock'
 import type { Asker, Reader, Tell, Tx } from '#server/kit'
@@ -70,11 +72,10 @@ export async function goOn({ tx, who, now, tell }: { tx: Tx; who: Asker; now: Da
       came.push(`${plain(kept.toString())} ${part!.unit} ${part!.name}`)
     }
     if (!came.length) continue
-    const goesOn = lacking.size === 0
-    await tell({ kind: 'stock.arrived', siteId: order.siteId, orderId: order.id, details: { parts: came.join(', '), goesOn } })
-    if (!goesOn) continue
     const reason = `What it waited for is here: ${came.join(', ')}`.slice(0, 500)
-    const to = moveOrder(await factsOf(tx, order, who, now), 'resume', reason)
+    const to = lacking.size ? null : await onwards(tx, who, now, order, reason)
+    await tell({ kind: 'stock.arrived', siteId: order.siteId, orderId: order.id, details: { parts: came.join(', '), goesOn: to !== null } })
+    if (!to) continue
     const more = {
       heldFrom: null,
       holdReason: null,
@@ -82,6 +83,16 @@ export async function goOn({ tx, who, now, tell }: { tx: Tx; who: Asker; now: Da
       ...(order.clockStoppedAt ? { toldStanding: 'none' as const } : {}),
     }
     await saveMove(tx, who, now, order, 'resume', to, reason, more)
+  }
+}
+
+/** The state an order goes on to; null where a rule of the site wants to hear more before it does, and somebody resumes it by hand. */
+async function onwards(tx: Tx, who: Asker, now: Date, order: OrderRecord, reason: string): Promise<OrderState | null> {
+  try {
+    return moveOrder(await factsOf(tx, order, who, now), 'resume', reason)
+  } catch (error) {
+    if (error instanceof Refusal) return null
+    throw error
   }
 }
 

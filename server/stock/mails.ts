@@ -35,7 +35,7 @@ export const stockMails = {
     const { parts, goesOn } = event.details as { parts: string; goesOn: boolean }
     const { order } = await orderOf(telling)
     const whom = [...new Set([order.leadId ?? order.createdBy].filter((id) => id !== null))]
-    const sentence = `${order.number} ${goesOn ? 'goes on' : 'waits for more'}: ${parts} came and is reserved for it.`
+    const sentence = `${order.number} ${goesOn ? 'goes on' : 'stays on hold'}: ${parts} came and is reserved for it.`
     await notice(
       telling,
       whom.filter((id) => id !== event.actorId),

@@ -1,6 +1,7 @@
 import Big from 'big.js'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import * as contract from '#contract/stock'
+import type { StockLevel } from '#contract/stock'
 import { Refusal, refuse } from '#core/kit'
 import type { Reason } from '#core/kit'
 import { isSettled, isUnapproved } from '#core/orders'
@@ -37,37 +38,57 @@ export default command(contract.moveStock, async ({ tx, who, input, now, tell })
   // Whoever moves between the same two stores takes them in the same order.
   if (to) for (const id of [storeId, to.id].sort((a, b) => a - b)) await lockLevel(tx, id, partId)
   const chargeMinor = order && act === 'issue' ? await chargeFor(tx, (await sectionOf(tx, store.siteId, 'planning')).costing, store.siteId, partId) : null
+  const told = () =>
+    tell({
+      kind: 'stock.move',
+      siteId: store.siteId,
+      register: 'parts',
+      recordId: partId,
+      reason,
+      ...(order ? { orderId: order.id } : {}),
+      details: { act: STOCK_ACT_NAMES[act], part: part.name, quantity: plain(quantity), unit: part.unit, store: store.name, to: to?.name ?? null },
+    })
+  const level = async () => (await levelsWhere(tx, and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId))))[0]
+  if (act === 'issue') {
+    // Many want the same part at once, and wait for as long as it is held: what can be done is done before.
+    await told()
+    const before = await level()
+    const taken = await goOut(moving, storeId, 'issue', quantity, order!.id, part.unit, chargeMinor)
+    return { level: levelAfter(before!, taken, quantity) }
+  }
   switch (act) {
     case 'receipt':
       await comeIn(moving, storeId, 'receipt', quantity, input.unitCostMinor!, null)
-      break
-    case 'issue':
-      await goOut(moving, storeId, 'issue', quantity, order!.id, part.unit, chargeMinor)
       break
     case 'return':
       await comeBack(moving, storeId, quantity, order!.id, part.unit)
       break
     case 'transfer': {
-      const cost = await goOut(moving, storeId, 'transfer', quantity, null, part.unit)
-      await comeIn(moving, to!.id, 'transfer', quantity, cost, null)
+      const { costMinor } = await goOut(moving, storeId, 'transfer', quantity, null, part.unit)
+      await comeIn(moving, to!.id, 'transfer', quantity, costMinor, null)
       break
     }
     case 'count':
       await correct(moving, storeId, quantity)
   }
-  await tell({
-    kind: 'stock.move',
-    siteId: store.siteId,
-    register: 'parts',
-    recordId: partId,
-    reason,
-    ...(order ? { orderId: order.id } : {}),
-    details: { act: STOCK_ACT_NAMES[act], part: part.name, quantity: plain(quantity), unit: part.unit, store: store.name, to: to?.name ?? null },
-  })
+  await told()
   await goOn({ tx, who, now, tell }, waiting, [partId])
-  const [level] = await levelsWhere(tx, and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
-  return { level: level! }
+  return { level: (await level())! }
 })
+
+/** How a part stands after so much was taken, from what was found when it was held. */
+function levelAfter(before: StockLevel, { onHand, others, mine, costMinor }: Taken, quantity: string): StockLevel {
+  const left = new Big(onHand).minus(quantity)
+  const stays = new Big(mine).minus(quantity)
+  const reserved = new Big(others).plus(stays.gt(0) ? stays : 0).toString()
+  return {
+    ...before,
+    onHand: plain(left.toString()),
+    reserved: plain(reserved),
+    free: plain(freeOf(left.toString(), reserved)),
+    averageCostMinor: costMinor,
+  }
+}
 
 /** What an act cannot do without. */
 function needed({ act, unitCostMinor, orderNumber, toStoreId, reason }: MoveInput): Reason[] {
@@ -121,7 +142,15 @@ export interface Moving {
   visitId?: number | null
 }
 
-/** Takes out of a store what is not kept for others, and uses up what was kept for this order. @returns what one of it cost */
+/** What was found when something was taken: how much there was before, how much of it kept for whom, and what one of it costs. */
+interface Taken {
+  onHand: string
+  others: string
+  mine: string
+  costMinor: number
+}
+
+/** Takes out of a store what is not kept for others, and uses up what was kept for this order. */
 export async function goOut(
   { tx, partId, ...rest }: Moving,
   storeId: number,
@@ -131,7 +160,7 @@ export async function goOut(
   unit: string,
   /** What the order is charged for one, where that is not the average. */
   chargeMinor: number | null = null,
-): Promise<number> {
+): Promise<Taken> {
   const { onHand, averageCostMinor } = await lockLevel(tx, storeId, partId)
   const { others, mine } = await keptIn(tx, storeId, partId, orderId)
   const free = freeOf(onHand, others)
@@ -145,7 +174,7 @@ export async function goOut(
     .where(and(eq(stockLevels.storeId, storeId), eq(stockLevels.partId, partId)))
   await tx.insert(stockMovements).values({ ...rest, partId, storeId, kind, quantity: `-${quantity}`, unitCostMinor: averageCostMinor, chargeMinor, orderId })
   if (orderId !== null && Number(mine) > 0) await useUp(tx, orderId, partId, storeId, quantity)
-  return averageCostMinor
+  return { onHand, others, mine, costMinor: averageCostMinor }
 }
 
 /** What was kept for an order is taken: as much less is kept. */

@@ -87,6 +87,14 @@ test('handed out, it is with somebody until it is given back; nobody else is han
   expect((await cast.coordinator.must(listBookingsOf, { id })).rows.map(({ state }) => state)).toEqual(['out', 'back'])
 })
 
+test('handed out sooner than it was booked for, it is not taken from who has booked it before', async () => {
+  const id = await piece()
+  const late = await book(await order(), id, at(10), at(11))
+  await book(await order(), id, at(5), at(6))
+  const early = await cast.coordinator.call(handOut, { id: late.id, version: late.version, to: 'Bram' })
+  expect([early.status, sentence(early)]).toEqual([422, expect.stringContaining('It is booked for')])
+})
+
 test('beyond its inspection it is neither booked nor handed out', async () => {
   const id = await piece({ inspectedUntil: '2026-12-04' })
   const orderId = await order()

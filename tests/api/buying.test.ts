@@ -2,6 +2,7 @@ import { listNotices } from '#contract/people'
 import { savePlan } from '#contract/methods'
 import { holdOrder, readOrder, readOrderTimeline } from '#contract/orders'
 import { readPortraitMovements } from '#contract/portraits'
+import { readRuleBook, saveRules } from '#contract/setup'
 import {
   addPart,
   addStore,
@@ -224,6 +225,22 @@ describe('what an order waits for', () => {
     const waits = await waiting(id, '1')
     await cast.coordinator.must(reservePart, { orderId: other, partId: id, storeId: main, quantity: '0' })
     expect(await stateOf(waits)).toBe('ready')
+  })
+
+  test('comes where the site wants to hear more before anything goes on: it is kept for the order, and who leads it is told that it stays', async () => {
+    const admin = await new Client(server.url).signIn('wendeline.stroud')
+    const { book, versions } = await admin.must(readRuleBook, { siteId: 1 })
+    const rule = { move: 'resume' as const, when: {}, answers: ['The reporter was rung'] }
+    const kept = await admin.must(saveRules, { siteId: 1, version: versions.reasons, section: 'reasons', content: [...book.reasons, rule] })
+    const id = await part()
+    const waits = await waiting(id, '1')
+    const tobias = await new Client(server.url).signIn('tobias.achterberg')
+    await tobias.must(moveStock, { act: 'receipt', storeId: main, partId: id, quantity: '1', unitCostMinor: 100 })
+    expect(await stateOf(waits)).toBe('on_hold')
+    expect((await cast.coordinator.must(readOrderParts, { orderId: waits })).rows.map(({ reserved }) => reserved)).toEqual(['1'])
+    const { rows } = await cast.coordinator.must(listNotices, {})
+    expect(rows.some(({ sentence }) => sentence.includes(`stays on hold: 1 pc Bought part ${parts}`))).toBe(true)
+    await admin.must(saveRules, { siteId: 1, version: kept.versions.reasons, section: 'reasons', content: book.reasons })
   })
 
   test('an order on hold for something else stays, and one that waits for more parts stays as well', async () => {

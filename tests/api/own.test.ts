@@ -189,6 +189,24 @@ describe('in lists', () => {
     ).toBe(true)
   })
 
+  test('a part of a text is found among very many, wherever in its index it stands', async () => {
+    const label = 'Shelf mark'
+    const { id } = (await admin.must(addOwnField, { kind: 'orders', label, shape: 'text' })).rows.find((row) => row.label === label)!
+    // Values of records that are long gone: as many as make the search share its work.
+    await house.rows(
+      'INSERT INTO own_value (field_id, record_id, text) SELECT ?, 1000000 + seq, CONCAT(CHAR(65 + MOD(seq, 26)), "-", seq) FROM seq_1_to_20000',
+      [id],
+    )
+    const some = (await house.rows<{ id: number }>('SELECT id FROM work_order WHERE site_id = 1 AND discarded_at IS NULL ORDER BY id DESC LIMIT 6')).map(
+      (row) => row.id,
+    )
+    for (const [index, text] of ['Aa needle', 'gG NEEDLE x', 'needle', 'zz-needle', '0needle0', 'no match'].entries())
+      await house.rows('INSERT INTO own_value (field_id, record_id, text) VALUES (?, ?, ?)', [id, some[index], text])
+    const { rows } = await cast.coordinator.must(listOrderLines, { ask: `own${id}=needle`, limit: 50 })
+    expect(ids(rows)).toEqual(some.slice(0, 5).sort((a, b) => a - b))
+    await house.rows('DELETE FROM own_value WHERE field_id = ?', [id])
+  })
+
   test('go out in a table, are kept in a view, and are found', async () => {
     const name = nameOf('Charge')
     const ask = `${name}=any&columns=tag,${nameOf('Refrigerant')},${name}&sort=${name}`

@@ -20,7 +20,7 @@ const over = computed(() => (it.value.approvedMinor === null ? 0 : it.value.tota
 
 <template>
   <LoadedPart :part="read">
-    <div v-if="it.lines.length || it.unknown.length" class="estimate" role="group" aria-label="Estimate">
+    <div v-if="it.lines.length || it.unknown.length" id="s-estimate" class="estimate" role="group" tabindex="-1" aria-label="Estimate">
       <table class="plain-table" aria-label="What it will cost">
         <tbody>
           <tr v-for="(line, index) in it.lines" :key="index">

@@ -3,9 +3,10 @@ import { computed } from 'vue'
 import { readOrderBookings } from '#contract/bookings'
 import type { OrderPlan } from '#contract/methods'
 import type { OrderSheet } from '#contract/orders'
+import { readAssetSays } from '#contract/places'
 import { readOrderParts } from '#contract/stock'
 import { readyLines } from '#core/methods'
-import { jumpTo, useRead } from '#web/kit'
+import { jumpTo, useRead, writtenDay } from '#web/kit'
 import { ReasonList } from '#web/sheets'
 
 /** What stands between the order and its dispatch; each line leads to its cure. */
@@ -18,14 +19,20 @@ const booked = useRead(readOrderBookings, () => ({ orderId: props.sheet.id }), {
   holds: true,
   touchedBy: ({ orderId, kind }) => orderId === props.sheet.id || kind.startsWith('booking.'),
 })
+/** Somebody may owe the repair: told while it is not they who would be sent. */
+const says = useRead(readAssetSays, () => (props.sheet.asset ? { id: props.sheet.asset.id } : null), { holds: true })
+const warranty = computed(() => {
+  const it = props.sheet.asset ? says.value.value : null
+  return it?.underWarrantyUntil && it.vendor && it.vendor.id !== props.sheet.vendorId
+    ? { asset: it.label, vendor: it.vendor.label, until: writtenDay(it.underWarrantyUntil) }
+    : null
+})
 const lines = computed(() => {
   const rows = (parts.value.value?.rows ?? []).map((part) => ({ ...part, free: String(part.stores.reduce((sum, store) => sum + Number(store.free), 0)) }))
-  return readyLines(
-    props.sheet.facts,
-    rows,
-    props.plan.hazards,
-    (booked.value.value?.wanted ?? []).map(({ name }) => name),
-  )
+  return readyLines(props.sheet.facts, rows, props.plan.hazards, {
+    unbooked: (booked.value.value?.wanted ?? []).map(({ name }) => name),
+    warranty: warranty.value,
+  })
 })
 </script>
 
