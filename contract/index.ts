@@ -1,6 +1,7 @@
 import * as approvals from '#contract/approvals'
 import * as assets from '#contract/assets'
 import * as bookings from '#contract/bookings'
+import * as closures from '#contract/closures'
 import * as cobie from '#contract/cobie'
 import * as dispatch from '#contract/dispatch'
 import * as documents from '#contract/documents'
@@ -24,6 +25,7 @@ import * as setup from '#contract/setup'
 import * as stock from '#contract/stock'
 import * as templates from '#contract/templates'
 import * as vendors from '#contract/vendors'
+import * as windows from '#contract/windows'
 
 /** Every endpoint by name, for what walks the whole contract: OpenAPI and the permission tests. */
 export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEntries(
@@ -37,6 +39,8 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     dispatch,
     field,
     vendors,
+    windows,
+    closures,
     ledger,
     places,
     assets,

@@ -2,6 +2,7 @@ import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { RowDataPacket } from 'mysql2/promise'
 import { openDatabase, readConfig, runMigrations } from '#server/kit'
+import { writeRoomBookings } from './access'
 import { makeWorld } from './make'
 import { writeWorld } from './write'
 
@@ -17,6 +18,11 @@ async function main(): Promise<void> {
     const began = Date.now()
     const world = await makeWorld(Number(process.env.EVRIX_SEED ?? SEED), config.now ?? new Date())
     await writeWorld(pool, world)
+    writeRoomBookings(
+      config.dataDir,
+      world,
+      world.rows.places.filter((place) => place.kind === 'space'),
+    )
     process.stdout.write(
       `The demo world is made: ${world.rows.requests.length} requests, ${world.rows.orders.length} orders, ${((Date.now() - began) / 1000).toFixed(1)} s.\n`,
     )

@@ -1,6 +1,7 @@
 import { hash } from '@node-rs/argon2'
 import { DateTime } from 'luxon'
 import type { WorkCalendar } from '#core/kit'
+import { makeAccess } from './access'
 import { makeBookings, makeReadiness } from './bookings'
 import { makeBuying } from './buying'
 import { makeDocuments } from './documents'
@@ -55,6 +56,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeBuying(setting)
   makeBookings(setting)
   makeReadiness(setting)
+  makeAccess(setting)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)
   tellTargets(world)

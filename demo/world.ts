@@ -86,6 +86,8 @@ export const TABLES = [
   'orderPlans',
   'orderSteps',
   'events',
+  'timeOffers',
+  'closures',
 ] as const satisfies readonly (keyof typeof tables)[]
 
 export type TableName = (typeof TABLES)[number]

@@ -36,6 +36,7 @@ const PROGRAMS = {
   'toBuy.worker': 'server/stock/toBuy.worker.ts',
   'readTable.worker': 'server/setup/readTable.worker.ts',
   mail: 'standins/mail/main.ts',
+  bookings: 'standins/bookings/main.ts',
   demo: 'demo/main.ts',
 }
 

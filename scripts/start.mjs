@@ -57,12 +57,23 @@ try {
     ? null
     : await keepRunning('The mail server', () => startProgram('mail', { ...env, ...mailEnv, EVRIX_INBOUND_URL: `smtp://127.0.0.1:${inboundPort}` }), giveUp)
   if (mail) running.push(mail)
+  const bookingsEnv = { EVRIX_BOOKINGS_PORT: String(await freePort()) }
+  const bookings = process.env.EVRIX_CALDAV_URL
+    ? null
+    : await keepRunning('The bookings system', () => startProgram('bookings', { ...env, ...bookingsEnv }), giveUp)
+  if (bookings) running.push(bookings)
   const port =
     process.env.PORT && process.env.PORT !== '0' ? process.env.PORT : String(await (process.env.PORT === '0' ? freePort() : preferred(4600, freePort)))
-  const serverEnv = { ...env, PORT: port, EVRIX_INBOUND_PORT: inboundPort, EVRIX_SMTP_URL: process.env.EVRIX_SMTP_URL ?? mail.part.addresses[0] }
+  const serverEnv = {
+    ...env,
+    PORT: port,
+    EVRIX_INBOUND_PORT: inboundPort,
+    EVRIX_SMTP_URL: process.env.EVRIX_SMTP_URL ?? mail.part.addresses[0],
+    EVRIX_CALDAV_URL: process.env.EVRIX_CALDAV_URL ?? `${bookings.part.addresses[0]}/calendars/`,
+  }
   const server = await keepRunning('The server', () => startProgram('main', serverEnv), giveUp)
   running.push(server)
-  greet(process.env.EVRIX_PUBLIC_URL ?? server.part.addresses[0], mail?.part.addresses[1], inboundPort)
+  greet(process.env.EVRIX_PUBLIC_URL ?? server.part.addresses[0], mail?.part.addresses[1], inboundPort, bookings?.part.addresses[0])
 } catch (error) {
   console.error(error instanceof Error ? error.message : error)
   await end(1)
@@ -79,7 +90,7 @@ async function preferred(port, otherwise) {
   return free ? port : otherwise()
 }
 
-function greet(address, mailAddress, inboundPort) {
+function greet(address, mailAddress, inboundPort, bookingsAddress) {
   console.log(`
 Evrix is ready after ${((Date.now() - began) / 1000).toFixed(1)} s.
 
@@ -87,6 +98,7 @@ Evrix is ready after ${((Date.now() - began) / 1000).toFixed(1)} s.
   The Counter           ${address}/c/SKE   (second site: ${address}/c/MUS)
   Rounds                ${address}/rounds
   Received mail         ${mailAddress ?? 'goes to your own mail server'}
+  Room bookings         ${bookingsAddress ?? 'are your own bookings system'}
   Mail to the desk      desk-ske@skerry.example, by SMTP on port ${inboundPort}
 
   Everybody's password in the demo world is  slack-tide-42

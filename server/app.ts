@@ -10,6 +10,7 @@ import helmet from 'helmet'
 import { isOpenDoor } from '#contract/kit'
 import { routes as approvals } from '#server/approvals'
 import { routes as assets } from '#server/assets'
+import { routes as closures } from '#server/closures'
 import { routes as cobie } from '#server/cobie'
 import { routes as dispatch } from '#server/dispatch'
 import { routes as documents } from '#server/documents'
@@ -36,6 +37,7 @@ import { routes as readiness } from '#server/readiness'
 import { routes as templates } from '#server/templates'
 import { routes as bookings } from '#server/bookings'
 import { routes as vendors } from '#server/vendors'
+import { routes as windows } from '#server/windows'
 import { routes as ledger } from './ledger/routes'
 
 export const routes: Route[] = [
@@ -49,6 +51,8 @@ export const routes: Route[] = [
   ...dispatch,
   ...field,
   ...vendors,
+  ...windows,
+  ...closures,
   ...ledger,
   ...places,
   ...assets,

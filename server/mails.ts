@@ -2,6 +2,7 @@ import type { WritingKind } from '#core/events'
 import { approvalMails } from '#server/approvals'
 import { assetMails } from '#server/assets'
 import { bookingMails } from '#server/bookings'
+import { closureMails } from '#server/closures'
 import { dispatchMails } from '#server/dispatch'
 import { documentMails } from '#server/documents'
 import type { Mails } from '#server/kit'
@@ -9,8 +10,9 @@ import { methodMails } from '#server/methods'
 import { orderMails } from '#server/orders'
 import { requestMails } from '#server/requests'
 import { stockMails } from '#server/stock'
+import { windowMails } from '#server/windows'
 
-const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails, assetMails, documentMails, methodMails, stockMails, bookingMails }
+const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails, assetMails, documentMails, methodMails, stockMails, bookingMails, windowMails, closureMails }
 type Written = { [Room in keyof typeof BY_ROOM]: keyof (typeof BY_ROOM)[Room] }[keyof typeof BY_ROOM]
 
 /** Does not compile while a kind that says it is written of has nobody who writes, or the other way round. */

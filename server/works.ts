@@ -1,4 +1,5 @@
 import { bookingWorks } from '#server/bookings'
+import { closureWorks } from '#server/closures'
 import { documentWorks } from '#server/documents'
 import { Sweeper } from '#server/kit'
 import type { Sweep, Works } from '#server/kit'
@@ -11,4 +12,4 @@ import { sweepReporterLinks } from '#server/requests'
 const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks]
 
 /** What every room keeps going, in the order in which it starts. */
-export const WORKS: readonly Works[] = [mailWorks, orderWorks, documentWorks, bookingWorks, (service) => [new Sweeper(service, SWEEPS)]]
+export const WORKS: readonly Works[] = [mailWorks, orderWorks, documentWorks, bookingWorks, closureWorks, (service) => [new Sweeper(service, SWEEPS)]]

@@ -41,6 +41,8 @@ export interface DispatchOrder {
   end: Instant
   /** Why somebody goes though steps that have to be done first are open. */
   despiteSteps?: string
+  /** Why somebody goes at another time than was agreed. */
+  despiteWindow?: string
 }
 
 export const dispatchOrder = endpoint<DispatchOrder, Done>({
@@ -56,6 +58,7 @@ export const dispatchOrder = endpoint<DispatchOrder, Done>({
     start: field.instant().required(),
     end: field.instantAfter('start', 'It ends after it starts.').required(),
     despiteSteps: field.words(300).allow(''),
+    despiteWindow: field.words(300).allow(''),
   }),
 })
 

@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
+import type { AgreedWindow } from '#contract/orders'
 import { VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
 import { STINT_KINDS } from '#core/ledger'
@@ -29,6 +30,8 @@ export interface JobSheet extends JobRow {
   placeAccess: string | null
   contactName: string | null
   contactPhone: string | null
+  /** The time agreed with whoever lets people in. */
+  window: AgreedWindow | null
   noteForWorker: string | null
   asset: { tag: string; name: string } | null
   running: { kind: StintKind; startAt: Instant } | null

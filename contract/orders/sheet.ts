@@ -14,6 +14,12 @@ export interface GaugeState {
   missedAt: Instant | null
 }
 
+export interface AgreedWindow {
+  from: Instant
+  until: Instant
+  with: string | null
+}
+
 export interface VisitRow {
   id: number
   who: string
@@ -114,6 +120,8 @@ export interface OrderSheet {
   contactName: string | null
   contactPhone: string | null
   access: string | null
+  /** The time agreed with whoever lets people in. */
+  window: AgreedWindow | null
   noteForWorker: string | null
   noteForPayer: string | null
   outsideReference: string | null

@@ -31,6 +31,8 @@ export interface ReadySpace {
   /** The order whose work left it so. */
   orderNumber: string | null
   openOrders: number
+  /** Taken out of use now or within a week, for which order and why. */
+  closed: { from: Instant; until: Instant; reason: string; orderNumber: string; now: boolean } | null
 }
 export interface ReadinessBoard {
   building: { id: number; code: string; name: string }

@@ -3,6 +3,7 @@ import type { SiteWriting } from '#core/kit'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import { finishBody, stopBody } from '#contract/field'
+import type { AgreedWindow } from '#contract/orders'
 import type { VisitResult } from '#core/dispatch'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
@@ -21,6 +22,8 @@ export interface PassSheet {
   access: string | null
   contactName: string | null
   contactPhone: string | null
+  /** The time agreed with whoever lets people in. */
+  window: AgreedWindow | null
   noteForWorker: string | null
   asset: { tag: string; name: string } | null
   plannedStart: Instant

@@ -1,5 +1,6 @@
 import { ASSET_EVENTS } from '#core/assets'
 import { BOOKING_EVENTS } from '#core/bookings'
+import { CLOSURE_EVENTS } from '#core/closures'
 import { COBIE_EVENTS } from '#core/cobie'
 import { DOCUMENT_EVENTS } from '#core/documents'
 import { FIELD_EVENTS } from '#core/field'
@@ -18,6 +19,7 @@ import { REQUEST_EVENTS } from '#core/requests'
 import { SETUP_EVENTS } from '#core/setup'
 import { STOCK_EVENTS } from '#core/stock'
 import { TEMPLATE_EVENTS } from '#core/templates'
+import { WINDOW_EVENTS } from '#core/windows'
 
 /**
  * Every kind of event there is, brought by its room. Who reads events reads this table: timeline, tracking page,
@@ -43,6 +45,8 @@ export const EVENTS = {
   ...BOOKING_EVENTS,
   ...TEMPLATE_EVENTS,
   ...READINESS_EVENTS,
+  ...WINDOW_EVENTS,
+  ...CLOSURE_EVENTS,
 } satisfies Record<string, EventRule<never>>
 
 export type EventKind = keyof typeof EVENTS

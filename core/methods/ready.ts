@@ -20,11 +20,19 @@ interface Beside {
   unbooked?: readonly string[]
   /** Of its asset, while a warranty is in force and somebody else than who gives it would be sent; the day as people write it. */
   warranty?: { asset: string; vendor: string; until: string } | null
+  /** A time is agreed with whoever lets people in. */
+  agreed?: boolean
+  /** The times offered last, while nothing is agreed: not answered yet, all of them past, or none that fits. */
+  offered?: { name: string; state: 'waits' | 'passed' | 'none_fits' } | null
+  /** What is booked in its space while somebody is planned to be there, as people say it. */
+  booked?: readonly string[]
+  /** Spaces that are out of use for it and of which the bookings system could not be told. */
+  untold?: readonly string[]
 }
 
 /** Something that stands between an order and its dispatch. */
 export interface ReadyLine {
-  code: 'approval' | 'outgrown' | 'steps' | 'missing' | 'unkept' | 'equipment' | 'warranty' | 'permit' | 'access'
+  code: 'approval' | 'outgrown' | 'steps' | 'missing' | 'unkept' | 'equipment' | 'warranty' | 'permit' | 'access' | 'space'
   sentence: string
   /** Where it is cured: a field or a section of the Sheet. */
   field: string
@@ -38,7 +46,7 @@ export function readyLines(
   facts: Pick<OrderFacts, 'state' | 'outgrownMinor' | 'estimateMinor' | 'stepsFirst' | 'contactName' | 'access'>,
   parts: readonly PartStanding[],
   hazards: readonly HazardLine[],
-  { unbooked = [], warranty = null }: Beside = {},
+  { unbooked = [], warranty = null, agreed = false, offered = null, booked = [], untold = [] }: Beside = {},
 ): ReadyLine[] {
   const lines: ReadyLine[] = []
   if (isUnapproved(facts.state)) lines.push({ code: 'approval', sentence: 'It has not been approved.', field: 'approval' })
@@ -61,10 +69,20 @@ export function readyLines(
       sentence: `${warranty.asset} is under warranty with ${warranty.vendor} until ${warranty.until}: send for them, or know why not.`,
       field: 'vendorId',
     })
-  if (!facts.contactName && !facts.access)
+  for (const text of booked)
+    lines.push({ code: 'space', sentence: `Booked then: ${text}. Take the space out of use, or agree on another time.`, field: 'closure' })
+  for (const space of untold) lines.push({ code: 'space', sentence: `The bookings system could not be told that ${space} is out of use.`, field: 'closure' })
+  if (agreed) return lines
+  if (offered) lines.push({ code: 'access', sentence: OFFERED[offered.state](offered.name), field: 'window' })
+  else if (!facts.contactName && !facts.access)
     lines.push({ code: 'access', sentence: 'Nobody is named who lets them in, and nothing is said of access.', field: 'contactName' })
   return lines
 }
 
+const OFFERED = {
+  waits: (name: string) => `${name} has not chosen a time yet.`,
+  passed: (name: string) => `${name} chose none of the times offered, and all have passed.`,
+  none_fits: (name: string) => `None of the times offered fits ${name}: agree on another.`,
+}
 const much = (quantity: number, { unit, name }: PartStanding) => `${quantity / 1000} ${unit} of ${name} ${quantity === 1000 ? 'is' : 'are'}`
 const thousandths = (quantity: string) => Math.round(Number(quantity) * 1000)

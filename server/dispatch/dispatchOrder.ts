@@ -3,9 +3,10 @@ import * as contract from '#contract/dispatch'
 import { nextVisitKind } from '#core/dispatch'
 import { refuse, Refusal } from '#core/kit'
 import { moveOrder, stepsBefore } from '#core/orders'
+import { isToCome, keepsTo, windowSays } from '#core/windows'
 import { command, mustKnow } from '#server/kit'
 import type { Service, Tx } from '#server/kit'
-import { factsOf, lockOrder, saveMove } from '#server/orders'
+import { calendarOf, factsOf, lockOrder, saveMove, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { vendorPasses, visits } from '../tables'
 
@@ -30,8 +31,16 @@ export default command(contract.dispatchOrder, async ({ tx, who, input, now, ser
   const despite = input.despiteSteps || null
   const unready = stepsBefore(facts, despite)
   if (unready.length) throw new Refusal(unready)
+  const window = windowOf(order)
+  const outside = window !== null && isToCome(window, now) && !keepsTo(window, start)
+  const besides = input.despiteWindow?.trim() || null
+  if (outside && !besides) {
+    const { zone } = await calendarOf(tx, order.siteId)
+    refuse('outside_window', `It was agreed for ${windowSays(window, zone)}. Plan it within that, or say why somebody goes at another time.`, 'despiteWindow')
+  }
   const to = moveOrder(facts, 'dispatch', null)
-  return saveMove(tx, who, now, order, 'dispatch', to, facts.stepsFirst.length ? despite : null, responded(order, now), {
+  const why = [facts.stepsFirst.length ? despite : null, outside ? besides : null].filter(Boolean).join(' ') || null
+  return saveMove(tx, who, now, order, 'dispatch', to, why, responded(order, now), {
     technicianIds,
     vendorId,
     visitId,

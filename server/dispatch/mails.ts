@@ -2,9 +2,10 @@ import { and, eq, inArray, ne } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { PRIORITY_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
+import { windowSays } from '#core/windows'
 import { mail, notice } from '#server/kit'
 import type { Mails, PublishedEvent, Telling } from '#server/kit'
-import { orderOf } from '#server/orders'
+import { orderOf, windowOf } from '#server/orders'
 import type { namePlace } from '#server/places'
 import { accounts, orders, technicians, vendorPasses, vendors, visits } from '../tables'
 
@@ -40,7 +41,7 @@ async function tellTechnicians(telling: Telling): Promise<void> {
       'job',
       email,
       `${order.number} ${order.summary}, ${when}`,
-      [...jobWords(order, place, when), '', 'Open your Rounds:', `${service.publicUrl()}/rounds`].join('\n'),
+      [...jobWords(order, place, when, site.zone), '', 'Open your Rounds:', `${service.publicUrl()}/rounds`].join('\n'),
     )
   await notice(
     telling,
@@ -65,7 +66,7 @@ async function tellVendor(telling: Telling): Promise<void> {
   const link = `${service.publicUrl()}/p/${service.links.again('pass', found.pass.nonce)}`
   const until = DateTime.fromJSDate(found.pass.expiresAt, { zone: site.zone }).toFormat('d LLLL yyyy')
   const text = [
-    ...jobWords(order, place, when),
+    ...jobWords(order, place, when, site.zone),
     '',
     `Your pass to this job (until ${until}; it needs no account, so keep it to those who do the work):`,
     link,
@@ -75,13 +76,15 @@ async function tellVendor(telling: Telling): Promise<void> {
   await mail(telling, 'pass', found.vendor.email, `${order.number} ${order.summary}, ${when}`, text)
 }
 
-function jobWords(order: typeof orders.$inferSelect, place: Awaited<ReturnType<typeof namePlace>>, when: string): string[] {
+function jobWords(order: typeof orders.$inferSelect, place: Awaited<ReturnType<typeof namePlace>>, when: string, zone: string): string[] {
+  const window = windowOf(order)
   const line = (name: string, value: string | null | undefined) => (value ? [`${name}: ${value}`] : [])
   return [
     order.summary,
     order.description,
     '',
     `When: ${when}`,
+    ...line('Agreed', window ? `${windowSays(window, zone)}${window.with ? `, with ${window.with}` : ''}` : null),
     ...line('Where', place ? [`${place.code} ${place.name}`, place.within].filter(Boolean).join(', ') : null),
     ...line('Getting in', [place?.access, order.access].filter(Boolean).join(' ')),
     ...line('Contact', [order.contactName, order.contactPhone].filter(Boolean).join(', ')),

@@ -5,7 +5,7 @@ import type { Asker, Outgoing, Reader } from '#server/kit'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, events, orders, parts, sites, stints, stockMovements } from '../tables'
 import { myVisit } from './myVisit'
-import { openMembersOf } from '#server/orders'
+import { openMembersOf, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { FINISHED_STATES } from '#core/orders'
 
@@ -24,6 +24,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     placeAccess: place?.access ?? null,
     contactName: order.contactName,
     contactPhone: order.contactPhone,
+    window: windowOf(order),
     noteForWorker: order.noteForWorker,
     asset: await nameAsset(db, order.assetId),
     ...(await clockOf(db, visit.id)),

@@ -12,7 +12,7 @@ import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { orders, orderShares, visits } from '../tables'
 import { allConditions, byDay, byFlag, byAmount, byOther, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
-import { ownColumn, ownCondition, ownKeys, ownLead, withOwn } from './own'
+import { isNamed, ownColumn, ownCondition, ownKeys, ownLead, withOwn } from './own'
 import type { WithOwn } from '#contract/lists'
 import type { Standpoint } from './standpoint'
 
@@ -117,8 +117,8 @@ export async function orderLines(
   const { keys, byState } = lead.own ? ownRun(lead) : RUNS[ask.sort.field]!
   const clause = ask.clauses.find((one) => one.field === 'state')
   const states = ORDER_STATES.filter((state) => !clause || clause.any!.includes(state) !== (clause.not ?? false))
-  // State by state, each in the order of its index, rather than all of them sorted.
-  const split = byState && !ask.clauses.some((one) => one.field === 'words')
+  // State by state, each in the order of its index, rather than all of them sorted; the few that are named are looked up once.
+  const split = byState && !isNamed(ask)
   const where = orderConditions(split ? { ...ask, clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
   return keysetPage({
     run: { keys, down: ask.sort.down },

@@ -105,6 +105,9 @@ export async function resolveOwn(db: Reader, ask: ListAsk, from: Standpoint): Pr
   return { ...ask, clauses }
 }
 
+/** Whether a list is of rows that are found before it is read: by words, or by what stands in an own field. */
+export const isNamed = ({ clauses }: ListAsk): boolean => clauses.some(({ field, records }) => field === 'words' || records !== undefined)
+
 /**
  * Stretches of the texts of a field that hold about as much each, by texts that stand here and there among its records.
  * No index finds what stands inside a text, so that all of them are read, and the time that takes is shared.

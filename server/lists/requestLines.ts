@@ -11,7 +11,7 @@ import { requestLinesOf } from '#server/requests'
 import { places, requests } from '../tables'
 import { allConditions, byDay, byFlag, byPlace, byStanding, byText, byValue } from './conditions'
 import type { Condition } from './conditions'
-import { ownColumn, ownCondition, ownKeys, ownLead, withOwn } from './own'
+import { isNamed, ownColumn, ownCondition, ownKeys, ownLead, withOwn } from './own'
 import type { WithOwn } from '#contract/lists'
 import type { Standpoint } from './standpoint'
 
@@ -93,7 +93,7 @@ export async function requestLines(
   const { keys, byState } = lead.own ? ownRun(lead) : RUNS[ask.sort.field]!
   const clause = ask.clauses.find((one) => one.field === 'state')
   const states = REQUEST_STATES.filter((state) => !clause || clause.any!.includes(state) !== (clause.not ?? false))
-  const split = byState && !ask.clauses.some((one) => one.field === 'words')
+  const split = byState && !isNamed(ask)
   const where = requestConditions(split ? { ...ask, clauses: ask.clauses.filter((one) => one !== clause) } : ask, from)
   return keysetPage({
     run: { keys, down: ask.sort.down },

@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm'
 import type { Done, Endpoint } from '#contract/kit'
-import { moveOrder, ORDER_MOVES } from '#core/orders'
+import { isOver, moveOrder, ORDER_MOVES } from '#core/orders'
 import type { OrderFacts, OrderMove, OrderState } from '#core/orders'
+import { endClosures } from '#server/closures/records'
 import { command, recordEvent } from '#server/kit'
 import type { Asker, CommandContext, Outgoing, Route, Tx } from '#server/kit'
 import type { EventFacts } from '#core/events'
@@ -74,6 +75,8 @@ export async function saveMove(
     .update(orders)
     .set({ ownStateId: null, ...more, state: to, version })
     .where(eq(orders.id, order.id))
+  // What was taken out of use for the work is given back with it.
+  if (isOver(to) || more.discardedAt) await endClosures(tx, who, order, now)
   const label = ORDER_MOVES[move].label
   await recordEvent(tx, who, now, {
     kind: `order.${move}`,

@@ -7,6 +7,7 @@ import type { Asker, Outgoing, Reader } from '#server/kit'
 import { placeAmong, placesOn } from '#server/places'
 import { assets, orders, ownStates, places, requestOrders, requests, sites } from '../tables'
 import { gaugeOf, gaugeTarget } from './targetOf'
+import { windowOf } from './orderRecord'
 import { readOrderRows } from './orderRows'
 import type { OrderRows } from './orderRows'
 import { costLinesIn, factsFrom } from './facts'
@@ -53,6 +54,7 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     contactName: order.contactName,
     contactPhone: order.contactPhone,
     access: order.access,
+    window: windowOf(order),
     noteForWorker: order.noteForWorker,
     noteForPayer: order.noteForPayer,
     outsideReference: order.outsideReference,

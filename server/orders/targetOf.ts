@@ -74,7 +74,8 @@ export function gaugeTarget(order: TargetColumns & { finishedAt: Date | null }):
   }
 }
 
-async function calendarOf(db: Reader, siteId: number) {
+/** When a site works. */
+export async function calendarOf(db: Reader, siteId: number) {
   const [site] = await db.select({ calendar: sites.calendar }).from(sites).where(eq(sites.id, siteId))
   return site!.calendar
 }

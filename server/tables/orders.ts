@@ -60,6 +60,10 @@ export const orders = mysqlTable(
     contactName: varchar('contact_name', { length: 120 }),
     contactPhone: varchar('contact_phone', { length: 40 }),
     access: text('access'),
+    /** The time agreed with whoever lets people in: both or neither; and with whom. */
+    windowFrom: instant('window_from'),
+    windowUntil: instant('window_until'),
+    windowWith: varchar('window_with', { length: 120 }),
     noteForWorker: text('note_for_worker'),
     noteForPayer: text('note_for_payer'),
     outsideReference: varchar('outside_reference', { length: 80 }),

@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import type { PassSheet } from '#contract/vendors'
 import type { Outgoing, Reader } from '#server/kit'
-import { rulesOf } from '#server/orders'
+import { rulesOf, windowOf } from '#server/orders'
 import { clockOf, notesOf } from '#server/field'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, vendorBillLines, vendorBills } from '../tables'
@@ -25,6 +25,7 @@ export async function readPassSheet(db: Reader, token: string, now: Date): Promi
     access: order.access,
     contactName: order.contactName,
     contactPhone: order.contactPhone,
+    window: windowOf(order),
     noteForWorker: order.noteForWorker,
     asset: await nameAsset(db, order.assetId),
     plannedStart: visit.plannedStart,

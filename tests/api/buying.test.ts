@@ -1,4 +1,3 @@
-import { listNotices } from '#contract/people'
 import { savePlan } from '#contract/methods'
 import { holdOrder, readOrder, readOrderTimeline } from '#contract/orders'
 import { readPortraitMovements } from '#contract/portraits'
@@ -204,8 +203,7 @@ describe('what an order waits for', () => {
     expect([await reserved(urgent), await reserved(routine)]).toEqual([['2'], ['2']])
     const entries = (await cast.coordinator.must(readOrderTimeline, { id: urgent })).entries
     expect(entries.find(({ kind }) => kind === 'order.resume')?.reason).toBe(`What it waited for is here: 2 pc Bought part ${parts}`)
-    const { rows } = await cast.coordinator.must(listNotices, {})
-    expect(rows.some(({ sentence }) => sentence.includes('goes on: 2 pc Bought part'))).toBe(true)
+    await cast.coordinator.hears((sentence) => sentence.includes(`goes on: 2 pc Bought part ${parts}`))
     expect((await house.mail('maren.quill@skerry.example', ({ subject }) => subject.includes('goes on'))).text).toContain('came and is reserved for it')
     // The rest comes by a purchase, and by a count.
     const ordered = await order(await ask([{ partId: id, quantity: '1', priceMinor: 100 }]))
@@ -238,8 +236,7 @@ describe('what an order waits for', () => {
     await tobias.must(moveStock, { act: 'receipt', storeId: main, partId: id, quantity: '1', unitCostMinor: 100 })
     expect(await stateOf(waits)).toBe('on_hold')
     expect((await cast.coordinator.must(readOrderParts, { orderId: waits })).rows.map(({ reserved }) => reserved)).toEqual(['1'])
-    const { rows } = await cast.coordinator.must(listNotices, {})
-    expect(rows.some(({ sentence }) => sentence.includes(`stays on hold: 1 pc Bought part ${parts}`))).toBe(true)
+    await cast.coordinator.hears((sentence) => sentence.includes(`stays on hold: 1 pc Bought part ${parts}`))
     await admin.must(saveRules, { siteId: 1, version: kept.versions.reasons, section: 'reasons', content: book.reasons })
   })
 

@@ -1,4 +1,4 @@
-import { editAccount, findPeople, listNotices, readAccounts, readDemoPeople, readNotices, readVocabulary, signIn } from '#contract/people'
+import { editAccount, findPeople, readAccounts, readDemoPeople, readNotices, readVocabulary, signIn } from '#contract/people'
 import { dispatchOrder } from '#contract/dispatch'
 import { findParts, listJobs, readOutcomeLists } from '#contract/field'
 import { readFigures, readFlow, readStation } from '#contract/insight'
@@ -276,21 +276,15 @@ describe('people and notices', () => {
     const { id } = await orderAt(cast, 'draft')
     await cast.coordinator.must(readNotices, {})
     await approved(cast, id)
-    for (let tries = 0; tries < 40 && !(await cast.coordinator.must(listNotices, {})).unread; tries++) await new Promise((resolve) => setTimeout(resolve, 50))
-    const notices = await cast.coordinator.must(listNotices, {})
-    expect(notices.rows[0]!.sentence).toContain('was approved')
+    const { number } = await cast.coordinator.must(readOrder, { id })
+    await cast.coordinator.hears((sentence) => sentence.startsWith(`${number} was approved`))
     expect(await cast.coordinator.must(readNotices, {})).toEqual({ unread: 0 })
   })
 
   test('a new priority tells the technician at once', async () => {
     const { id } = await orderAt(cast, 'dispatched')
     await cast.coordinator.must(editOrder, { id, version: await version(cast, id), consequence: 'safety', urgency: 'now' })
-    let sentences: string[] = []
-    for (let tries = 0; tries < 40 && !sentences.some((one) => one.includes('is Emergency now')); tries++) {
-      await new Promise((resolve) => setTimeout(resolve, 50))
-      sentences = (await cast.technician.must(listNotices, {})).rows.map((row) => row.sentence)
-    }
-    expect(sentences.some((one) => one.includes('is Emergency now'))).toBe(true)
+    await cast.technician.hears((sentence) => sentence.includes('is Emergency now'))
   })
 
   test('a deputy decides within the limit of whoever is away, and the record says so', async () => {

@@ -11,7 +11,6 @@ import {
   withdrawTransfer,
 } from '#contract/assets'
 import { readPortraitTimeline } from '#contract/portraits'
-import { listNotices } from '#contract/people'
 import { Client, House } from '../kit'
 import type { Running } from '../kit'
 
@@ -66,9 +65,7 @@ test('asked for, seen and agreed at the other site, where it then stands with it
   expect(asked).toMatchObject({ state: 'asked', to: { place: null }, may: ['withdraw'] })
   const seen = (await yusuf.must(listTransfers, {})).rows.find((row) => row.id === asked.id)!
   expect(seen).toMatchObject({ askedBy: 'Maren Quill', may: ['agree', 'refuse'], asset: { tag: whole.tag } })
-  for (let tries = 0; tries < 60 && !(await yusuf.must(listNotices, {})).rows.some((one) => one.sentence.includes(whole.tag)); tries++)
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  expect((await yusuf.must(listNotices, {})).rows.map((one) => one.sentence).join()).toContain(`asks for ${whole.tag} Transfer pump to go from`)
+  await yusuf.hears((sentence) => sentence.includes(`asks for ${whole.tag} Transfer pump to go from`))
   expect((await yusuf.call(agreeTransfer, { id: asked.id, version: 1 })).problem.reasons).toEqual([expect.objectContaining({ field: 'placeId' })])
   expect((await yusuf.call(agreeTransfer, { id: asked.id, version: 1, placeId: await placeId('GAN-202') })).problem.reasons![0]!.field).toBe('placeId')
   const agreed = await yusuf.must(agreeTransfer, { id: asked.id, version: 1, placeId: mus.place })

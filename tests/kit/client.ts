@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { AnswerOf, Endpoint, InputOf, Problem } from '#contract/kit'
-import { signIn } from '#contract/people'
+import { listNotices, signIn } from '#contract/people'
+import type { Notice } from '#contract/people'
 import { mustBeAsDescribed } from './described'
 
 export interface Reply<Answer> {
@@ -68,6 +69,16 @@ export class Client {
     const reply = await this.call(endpoint, input, sending)
     if (reply.status !== 200) throw new Error(`${endpoint.method} ${endpoint.path}: ${reply.status} ${reply.text}`)
     return reply.body
+  }
+
+  /** What the person signed in was told, newest first; waits until something fits. Notices are written after the act is answered. */
+  async hears(fits: (sentence: string) => boolean): Promise<Notice[]> {
+    for (let tries = 0; tries < 100; tries++) {
+      const { rows } = await this.must(listNotices, {})
+      if (rows.some(({ sentence }) => fits(sentence))) return rows
+      await new Promise((resolve) => setTimeout(resolve, 100))
+    }
+    throw new Error('No fitting notice was heard.')
   }
 
   get session(): string {

@@ -23,6 +23,8 @@ export class House {
   private readonly parts: { stop: () => Promise<void> }[] = []
   /** Its own server, where it lives in a copy of the world. */
   ownDatabase: Database | null = null
+  /** The bookings system that is told of closures. */
+  bookings: Awaited<ReturnType<typeof startProgram>> | null = null
 
   private constructor(
     readonly databaseUrl: string,
@@ -32,7 +34,7 @@ export class House {
   ) {}
 
   /** With the demo world as it was at `now`, unless asked to stay empty. */
-  static async open(name: string, options: { now?: string; env?: NodeJS.ProcessEnv; mail?: boolean } = {}): Promise<House> {
+  static async open(name: string, options: { now?: string; env?: NodeJS.ProcessEnv; mail?: boolean; bookings?: boolean } = {}): Promise<House> {
     const base = process.env.EVRIX_TEST_FOLDER ?? tmpdir()
     mkdirSync(base, { recursive: true })
     const folder = mkdtempSync(path.join(base, `${name}-`))
@@ -52,9 +54,16 @@ export class House {
     if (options.mail) env.EVRIX_INBOUND_PORT = String(await freePort())
     const mail = options.mail ? await startProgram('mail', { ...env, EVRIX_INBOUND_URL: `smtp://127.0.0.1:${env.EVRIX_INBOUND_PORT}` }) : null
     if (mail) env.EVRIX_SMTP_URL = mail.addresses[0]
+    if (options.bookings) env.EVRIX_BOOKINGS_PORT = String(await freePort())
+    const bookings = options.bookings ? await startProgram('bookings', env) : null
+    if (bookings) env.EVRIX_CALDAV_URL = `${bookings.addresses[0]!}/calendars/`
     const house = new House(env.EVRIX_DATABASE_URL!, folder, env, mail?.addresses[1] ?? null)
     house.ownDatabase = own
     if (mail) house.parts.push(mail)
+    if (bookings) {
+      house.bookings = bookings
+      house.parts.push({ stop: () => house.bookings!.stop() })
+    }
     if (!own) await runToEnd('demo', env)
     return house
   }
@@ -63,6 +72,19 @@ export class House {
     const program = await startProgram('main', { ...this.env, ...env })
     this.parts.push(program)
     return { url: program.addresses[0]!, process: program.process, stop: program.stop, kill: program.kill }
+  }
+
+  /** Where the bookings system keeps the calendars of the spaces. */
+  get calendars(): string {
+    return `${this.bookings!.addresses[0]!}/calendars/`
+  }
+
+  /** The bookings system goes away, and comes back under the same address. */
+  async restartBookings(meanwhile: () => Promise<unknown> = () => Promise.resolve()): Promise<void> {
+    await this.bookings!.stop()
+    await meanwhile().finally(async () => {
+      this.bookings = await startProgram('bookings', this.env)
+    })
   }
 
   /** Where mail for the desks comes in. */

@@ -6,6 +6,7 @@ import { computed, ref } from 'vue'
 import { isChange } from '#core/events'
 import { dispatchOrder, listCandidates } from '#contract/dispatch'
 import type { TechnicianChoice } from '#contract/dispatch'
+import type { AgreedWindow } from '#contract/orders'
 import {
   NumberEntry,
   MomentEntry,
@@ -16,6 +17,7 @@ import {
   fromLocalField,
   ProblemNote,
   serverNow,
+  spanTime,
   spell,
   toLocalField,
   useRead,
@@ -28,16 +30,21 @@ const props = defineProps<{
   vendorId?: number | null
   /** Steps that have to be done before anybody goes, and are not. */
   stepsFirst?: readonly string[]
+  /** The time agreed with whoever lets people in. */
+  window?: AgreedWindow | null
   /** It belongs to where it stands, and is not left. */ fixed?: boolean
 }>()
 const emit = defineEmits<{ leave: []; done: [number] }>()
 const QUARTER = 900_000
-const start = ref(toLocalField(new Date(Math.ceil((serverNow().getTime() + 600_000) / QUARTER) * QUARTER)))
+const soon = Math.ceil((serverNow().getTime() + 600_000) / QUARTER) * QUARTER
+const agreed = computed(() => (props.window && new Date(props.window.until) > serverNow() ? props.window : null))
+const start = ref(toLocalField(new Date(Math.max(soon, agreed.value ? new Date(agreed.value.from).getTime() : 0))))
 const minutes = ref<number | null>(60)
 const chosen = ref<number[]>([])
 const sent = ref<number | null>(null)
 const problem = ref('')
 const despite = ref('')
+const despiteWindow = ref('')
 const busy = ref(false)
 const key = freshKey()
 
@@ -50,6 +57,9 @@ const candidates = useRead(listCandidates, () => times.value && { orderId: props
   holds: true,
   touchedBy: ({ kind }) => isChange(kind),
 })
+
+/** It would begin at another time than was agreed. */
+const outside = computed(() => agreed.value && times.value && (times.value.start < agreed.value.from || times.value.start >= agreed.value.until))
 
 const isMeant = (vendor: { id: number; hasTrade: boolean }) => vendor.hasTrade || vendor.id === props.vendorId
 const fitting = computed(() => candidates.value.value?.vendors.filter(isMeant) ?? [])
@@ -80,6 +90,7 @@ async function send(): Promise<void> {
         vendorId: sent.value,
         ...times.value,
         ...(despite.value.trim() ? { despiteSteps: despite.value.trim() } : {}),
+        ...(outside.value && despiteWindow.value.trim() ? { despiteWindow: despiteWindow.value.trim() } : {}),
       },
       { key },
     )
@@ -97,6 +108,13 @@ async function send(): Promise<void> {
     <div class="when">
       <MomentEntry id="d-start" v-model="start" label="Start" required />
       <NumberEntry id="d-minutes" v-model="minutes" label="Minutes" :least="5" :most="600" :step="5" />
+    </div>
+    <p v-if="agreed && !outside" class="soft kept">Agreed for {{ spanTime(agreed.from, agreed.until) }}{{ agreed.with ? ` with ${agreed.with}` : '' }}.</p>
+    <div v-else-if="agreed" class="first">
+      <p>
+        Agreed for <strong>{{ spanTime(agreed.from, agreed.until) }}</strong>{{ agreed.with ? ` with ${agreed.with}` : '' }}; this begins at another time.
+      </p>
+      <TextEntry id="despiteWindow" v-model="despiteWindow" label="Why somebody goes at another time" :max="300" />
     </div>
     <ProblemNote v-if="candidates.problem.value" :problem="candidates.problem.value" @retry="candidates.load" />
     <template v-else-if="candidates.value.value">
@@ -154,6 +172,9 @@ async function send(): Promise<void> {
 </template>
 
 <style scoped>
+.kept {
+  margin: 0;
+}
 .dispatch {
   display: grid;
   gap: 12px;

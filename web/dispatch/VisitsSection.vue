@@ -33,6 +33,7 @@ function dispatched(version: number): void {
     :version="it.version"
     :vendor-id="it.vendorId"
     :steps-first="it.facts.stepsFirst"
+    :window="it.window"
     :fixed="it.state === 'ready'"
     @leave="begun = null"
     @done="dispatched"

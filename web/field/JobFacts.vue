@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { shortTime } from '#web/kit'
+import type { AgreedWindow } from '#contract/orders'
+import { shortTime, spanTime } from '#web/kit'
 
 /** What somebody needs to go: where, who, how to get in. No money. */
 defineProps<{
@@ -15,6 +16,7 @@ defineProps<{
     access: string | null
     contactName: string | null
     contactPhone: string | null
+    window: AgreedWindow | null
     noteForWorker: string | null
     asset: { tag: string; name: string } | null
   }
@@ -27,6 +29,13 @@ defineProps<{
     <dl>
       <dt>When</dt>
       <dd class="mono">{{ shortTime(job.plannedStart) }} to {{ shortTime(job.plannedEnd) }}</dd>
+      <template v-if="job.window"
+        ><dt>Agreed</dt>
+        <dd>
+          <span class="mono">{{ spanTime(job.window.from, job.window.until) }}</span
+          >{{ job.window.with ? `, ${job.window.with}` : '' }}
+        </dd></template
+      >
       <template v-if="job.placeName ?? job.place"
         ><dt>Where</dt>
         <dd>

@@ -41,6 +41,12 @@ export function shortTime(at: string): string {
 /** "Mon 23 Nov 2026, 14:05" */
 export const longTime = (at: string) => formatter({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', ...TIME() }).format(new Date(at))
 
+/** "Mon 23 Nov, 14:05 to 16:00"; both days where it runs past midnight. */
+export function spanTime(from: string, until: string): string {
+  const written = (at: string, day: boolean) => formatter(day ? { weekday: 'short', day: 'numeric', month: 'short', ...TIME() } : TIME()).format(new Date(at))
+  return `${written(from, true)} to ${written(until, toLocalField(new Date(from)).slice(0, 10) !== toLocalField(new Date(until)).slice(0, 10))}`
+}
+
 /** "23 Nov 2026" for a date without a time. */
 export const dayOf = (date: string) =>
   new Intl.DateTimeFormat(writing.locale, { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(

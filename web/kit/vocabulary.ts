@@ -30,8 +30,12 @@ export const useVocabulary = defineStore('vocabulary', () => {
   return { lists, ensure, reload, choices }
 })
 
-export async function placeChoices(q: string): Promise<Choice[]> {
-  return (await call(findPlaces, { q, limit: 12 })).rows.map((one) => ({
+const MOST_PLACES = 12
+/** Places by what is typed; of one kind alone where that is said. */
+export async function placeChoices(q: string, kind?: string): Promise<Choice[]> {
+  const { rows } = await call(findPlaces, { q, limit: kind ? 60 : MOST_PLACES })
+  const fitting = rows.filter((one) => !kind || one.kind === kind).slice(0, MOST_PLACES)
+  return fitting.map((one) => ({
     value: one.id,
     label: `${one.code} ${one.name}${one.within ? `, ${one.within}` : ''}`,
   }))

@@ -1,5 +1,6 @@
 import type { OrderSheet } from '#contract/orders'
 import { isFinished } from '#core/orders'
+import { closureSection } from '#web/closures'
 import { orderSections as ofDispatch } from '#web/dispatch'
 import { documentsSection } from '#web/documents'
 import { orderSections as ofField } from '#web/field'
@@ -7,6 +8,7 @@ import { orderSections as ofLedger } from '#web/ledger'
 import { workPlanSection } from '#web/methods'
 import { ownSection } from '#web/own'
 import type { SheetSection } from '#web/sheets'
+import { accessSection } from '#web/windows'
 import AgreementSection from './AgreementSection.vue'
 import GroupSection from './GroupBox.vue'
 import OrderFacts from './OrderFacts.vue'
@@ -21,6 +23,8 @@ export const ORDER_SECTIONS: readonly SheetSection<OrderSheet>[] = [
   { anchor: 'what', title: 'Facts', component: OrderFacts },
   ownSection(() => 'orders'),
   workPlanSection,
+  accessSection,
+  closureSection,
   { anchor: 'approval', title: 'Approval', opensAt: ['to_approve'], component: AgreementSection },
   { anchor: 'group', title: 'Group', field: 'members', component: GroupSection },
   ...ofDispatch,

@@ -1,5 +1,6 @@
 import { defineAsyncComponent } from 'vue'
 import { TransferSection } from '#web/assets'
+import { placeClosureSection } from '#web/closures'
 import { documentsSection } from '#web/documents'
 import { PlanSection } from '#web/floorplans'
 import { methodSection } from '#web/methods'
@@ -35,6 +36,7 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
   { anchor: 'crew', title: 'At work', shown: ({ register }) => register === 'people', component: CrewSection },
   { anchor: 'reach', title: 'Trades, sites, contacts', shown: ({ register }) => register === 'vendors', component: ReachSection },
   { anchor: 'plan', title: 'On the plan', shown: (record) => stands(record) && (record as { kind?: string }).kind !== 'site', component: PlanSection },
+  placeClosureSection,
   { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
   documentsSection(({ register }) => register),
   { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },

@@ -11,7 +11,8 @@ import SpaceRow from './SpaceRow.vue'
 const route = useRoute()
 const session = useSession()
 const id = computed(() => Number(route.params.id) || null)
-const touchedBy = ({ kind, register }: { kind: string; register?: string | null }) => kind === 'space.readiness' || register === 'places'
+const touchedBy = ({ kind, register }: { kind: string; register?: string | null }) =>
+  kind === 'space.readiness' || kind.startsWith('closure.') || register === 'places'
 const all = useRead(listReadiness, {}, { touchedBy })
 const board = useRead(readReadiness, () => (id.value ? { id: id.value } : null), { touchedBy })
 type Shown = 'all' | Readiness | 'unsaid'

@@ -6,7 +6,7 @@ import type { ReadySpace } from '#contract/readiness'
 import { counted } from '#core/kit'
 import { READINESS, READINESS_NAMES } from '#core/readiness'
 import type { Readiness } from '#core/readiness'
-import { call, CallProblem, shortTime, TextEntry, useUndo } from '#web/kit'
+import { call, CallProblem, shortTime, spanTime, TextEntry, useUndo } from '#web/kit'
 
 /** One space: how it stands, who said so and when, and the three things that can be said of it. */
 const props = defineProps<{ space: ReadySpace }>()
@@ -65,6 +65,10 @@ async function say(state: Readiness, words = ''): Promise<void> {
         <NButton @click="asking = false">Leave it</NButton>
       </div>
     </form>
+    <p v-if="space.closed">
+      <strong>{{ space.closed.now ? 'Out of use' : 'Will be out of use' }}</strong> {{ spanTime(space.closed.from, space.closed.until) }} for
+      <span class="mono">{{ space.closed.orderNumber }}</span>: {{ space.closed.reason }}
+    </p>
     <p v-if="space.by" class="soft">{{ space.by }}, {{ shortTime(space.at!) }}{{ space.note ? `: ${space.note}` : '' }}</p>
     <p v-else class="soft">Nobody has said yet.</p>
     <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>

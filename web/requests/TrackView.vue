@@ -7,6 +7,7 @@ import type { KeptFile, TrackedRequest } from '#contract/requests'
 import { listTrackedDocuments, readTrackedDocument } from '#contract/documents'
 import { SharedDocuments } from '#web/documents'
 import { TextEntry, PhonePage, address, call, CallProblem, longTime, ProblemNote, useDraft, useLoading } from '#web/kit'
+import { TrackedTimes } from '#web/windows'
 import FilesField from './FilesField.vue'
 
 /** The reporter's private page: where it stands, in their words, and how to say more. */
@@ -71,6 +72,7 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
             <NButton type="primary" attr-type="submit" :disabled="busy">Tell the desk</NButton> <NButton @click="open = null">Not now</NButton>
           </form>
         </div>
+        <TrackedTimes v-if="!tracked.value.value.following" :token="token" />
         <div v-if="tracked.value.value.messages.length || tracked.value.value.mayWrite" class="card">
           <h2>Messages</h2>
           <p v-for="(one, index) in tracked.value.value.messages" :key="index" class="said" :class="{ mine: one.mine }">

@@ -1,0 +1,2 @@
+export * from './closures'
+export * from './events'

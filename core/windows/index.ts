@@ -1,0 +1,2 @@
+export * from './windows'
+export * from './events'
