@@ -126,9 +126,8 @@ async function send(): Promise<void> {
     @keydown.ctrl.enter.prevent="send"
     @keydown.esc.stop="emit('leave')"
   >
-    <div class="row">
+    <div v-if="!closure" class="row">
       <PickField
-        v-if="!closure"
         id="closure-space"
         label="Space"
         :value="space"
@@ -137,6 +136,8 @@ async function send(): Promise<void> {
         :problem="at('placeId')"
         @pick="pick($event === null ? null : Number($event))"
       />
+    </div>
+    <div class="row period">
       <MomentEntry v-if="!runs" id="closure-from" v-model="from" label="From" :problem="at('from')" required />
       <MomentEntry id="closure-until" v-model="until" label="Until" :problem="at('until')" required />
     </div>
@@ -171,6 +172,9 @@ async function send(): Promise<void> {
 
 <style scoped src="../stock/form.css"></style>
 <style scoped>
+.period > * {
+  flex: 1 1 236px;
+}
 .form p {
   margin: 0;
 }

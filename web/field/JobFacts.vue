@@ -32,8 +32,7 @@ defineProps<{
       <template v-if="job.window"
         ><dt>Agreed</dt>
         <dd>
-          <span class="mono">{{ spanTime(job.window.from, job.window.until) }}</span
-          >{{ job.window.with ? `, ${job.window.with}` : '' }}
+          <span class="mono">{{ spanTime(job.window.from, job.window.until) }}</span>{{ job.window.with ? `, ${job.window.with}` : '' }}
         </dd></template
       >
       <template v-if="job.placeName ?? job.place"

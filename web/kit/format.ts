@@ -43,7 +43,10 @@ export const longTime = (at: string) => formatter({ weekday: 'short', day: 'nume
 
 /** "Mon 23 Nov, 14:05 to 16:00"; both days where it runs past midnight. */
 export function spanTime(from: string, until: string): string {
-  const written = (at: string, day: boolean) => formatter(day ? { weekday: 'short', day: 'numeric', month: 'short', ...TIME() } : TIME()).format(new Date(at))
+  const written = (at: string, day: boolean) =>
+    formatter(day ? { weekday: 'short', day: 'numeric', month: 'short', ...TIME() } : TIME())
+      .format(new Date(at))
+      .replace(/^(\p{L}+),/u, '$1')
   return `${written(from, true)} to ${written(until, toLocalField(new Date(from)).slice(0, 10) !== toLocalField(new Date(until)).slice(0, 10))}`
 }
 

@@ -107,6 +107,10 @@ const payers = computed(() => {
 }
 .over {
   display: block;
+  /* In words, not figures: it may break where the column ends. */
+  white-space: normal;
+  min-width: 12ch;
+  font-family: var(--text);
 }
 .scroll {
   overflow-x: auto;

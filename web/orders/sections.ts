@@ -1,6 +1,5 @@
 import type { OrderSheet } from '#contract/orders'
 import { isFinished } from '#core/orders'
-import { closureSection } from '#web/closures'
 import { orderSections as ofDispatch } from '#web/dispatch'
 import { documentsSection } from '#web/documents'
 import { orderSections as ofField } from '#web/field'
@@ -24,7 +23,6 @@ export const ORDER_SECTIONS: readonly SheetSection<OrderSheet>[] = [
   ownSection(() => 'orders'),
   workPlanSection,
   accessSection,
-  closureSection,
   { anchor: 'approval', title: 'Approval', opensAt: ['to_approve'], component: AgreementSection },
   { anchor: 'group', title: 'Group', field: 'members', component: GroupSection },
   ...ofDispatch,

@@ -5,14 +5,24 @@ import { computed, ref, watch } from 'vue'
 import { offerTimes } from '#contract/windows'
 import type { OfferedTime, OrderWindows } from '#contract/windows'
 import { MOST_TIMES } from '#core/windows'
-import { call, freshKey, fromLocalField, MomentEntry, SuggestEntry, TextEntry, toLocalField, useFirstField } from '#web/kit'
+import { call, freshKey, fromLocalField, MomentEntry, NumberEntry, SuggestEntry, TextEntry, toLocalField, useFirstField } from '#web/kit'
 import { useLineAct } from '#web/sheets'
 
 /** Times to choose from, for whoever lets people in: begun with those of the next days, changed as needed. */
 const props = defineProps<{ orderId: number; windows: OrderWindows }>()
 const emit = defineEmits<{ leave: []; done: [] }>()
 let rows = 0
-const rowOf = ({ from, until }: OfferedTime) => ({ id: ++rows, from: toLocalField(new Date(from)), until: toLocalField(new Date(until)) })
+const HOUR_MS = 3_600_000
+interface Row {
+  id: number
+  from: string
+  hours: number | null
+}
+const rowOf = ({ from, until }: OfferedTime): Row => ({
+  id: ++rows,
+  from: toLocalField(new Date(from)),
+  hours: (new Date(until).getTime() - new Date(from).getTime()) / HOUR_MS,
+})
 const times = ref(props.windows.proposed.map(rowOf))
 const name = ref(props.windows.whom[0]?.name ?? '')
 const email = ref(props.windows.whom[0]?.email ?? '')
@@ -23,17 +33,17 @@ useFirstField(form)
 const { act, at, busy, first } = useLineAct<OrderWindows>(() => emit('done'))
 
 const replaces = computed(() => props.windows.offers.find(({ state }) => state === 'open'))
-const whole = computed(() => times.value.length > 0 && times.value.every((time) => time.from && time.until) && !!name.value.trim() && !!email.value.trim())
+const whole = computed(() => times.value.length > 0 && times.value.every((time) => time.from && time.hours) && !!name.value.trim() && !!email.value.trim())
 /** The same length as the last, a day later: what the next is likely to be. */
 function add(): void {
   const last = times.value.at(-1)
-  if (!last?.from || !last.until) return void times.value.push({ id: ++rows, from: '', until: '' })
-  const later = (text: string) => {
-    const day = new Date(`${text}:00Z`)
-    day.setUTCDate(day.getUTCDate() + 1)
-    return day.toISOString().slice(0, 16)
-  }
-  times.value.push({ id: ++rows, from: later(last.from), until: later(last.until) })
+  const day = last?.from ? new Date(`${last.from}:00Z`) : null
+  day?.setUTCDate(day.getUTCDate() + 1)
+  times.value.push({ id: ++rows, from: day?.toISOString().slice(0, 16) ?? '', hours: last?.hours ?? 2 })
+}
+function timeOf({ from, hours }: Row): { from: string; until: string } {
+  const start = fromLocalField(from)
+  return { from: start.toISOString(), until: new Date(start.getTime() + (hours ?? 0) * HOUR_MS).toISOString() }
 }
 const drop = (id: number) => (times.value = times.value.filter((time) => time.id !== id))
 const people = computed(() => props.windows.whom.map((one) => one.email))
@@ -51,7 +61,7 @@ const send = () =>
           orderId: props.orderId,
           name: name.value.trim(),
           email: email.value.trim(),
-          times: times.value.map((time) => ({ from: fromLocalField(time.from).toISOString(), until: fromLocalField(time.until).toISOString() })),
+          times: times.value.map(timeOf),
           note: note.value.trim(),
         },
         { key },
@@ -63,14 +73,14 @@ const send = () =>
 <template>
   <form ref="form" class="form" aria-label="Offer times" @submit.prevent="send" @keydown.ctrl.enter.prevent="send" @keydown.esc.stop="emit('leave')">
     <div v-for="(time, index) in times" :key="time.id" class="row time" role="group" :aria-label="`Time ${index + 1}`">
-      <MomentEntry :id="`time-${time.id}-from`" v-model="time.from" :label="`Time ${index + 1} from`" :problem="at(`times.${index}`)" required />
-      <MomentEntry :id="`time-${time.id}-until`" v-model="time.until" label="Until" required />
+      <MomentEntry :id="`time-${time.id}-from`" v-model="time.from" :label="`Time ${index + 1}`" :problem="at(`times.${index}`)" required />
+      <NumberEntry :id="`time-${time.id}-hours`" v-model="time.hours" label="Hours" :least="0.5" :most="24" :step="0.5" :decimals="1" />
       <NButton quaternary :aria-label="`Leave out time ${index + 1}`" class="drop" @click="drop(time.id)"><X :size="16" /></NButton>
     </div>
     <p v-if="times.length < MOST_TIMES">
       <NButton size="small" quaternary @click="add"><Plus :size="14" aria-hidden="true" /> Another time</NButton>
     </p>
-    <div class="row">
+    <div class="row whom">
       <SuggestEntry id="offer-email" v-model="email" label="Mail address" :offers="people" :problem="at('email')" :max="190" />
       <TextEntry id="offer-name" v-model="name" label="Name" :max="120" :problem="at('name')" required />
     </div>
@@ -86,12 +96,16 @@ const send = () =>
 
 <style scoped src="../stock/form.css"></style>
 <style scoped>
-.time > * {
-  flex: 1 1 220px;
+.time {
+  display: grid;
+  grid-template-columns: minmax(200px, 300px) 110px auto;
+  justify-content: start;
 }
-.time > .drop {
-  flex: none;
+.drop {
   align-self: end;
+}
+.whom > * {
+  flex: 1 1 200px;
 }
 .form p {
   margin: 0;

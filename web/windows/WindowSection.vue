@@ -5,6 +5,7 @@ import type { OrderFields, OrderSheet } from '#contract/orders'
 import { agreeWindow, readOrderWindows, withdrawTimes } from '#contract/windows'
 import type { TimeOffer } from '#contract/windows'
 import { OFFER_STATE_NAMES } from '#core/windows'
+import { OrderClosures } from '#web/closures'
 import { call, LoadedPart, shortTime, spanTime, useRead } from '#web/kit'
 import { useLineAct, useOpenSheet } from '#web/sheets'
 import AgreeForm from './AgreeForm.vue'
@@ -48,7 +49,7 @@ function done(): void {
     </template>
     <span v-else class="soft">No time is agreed with whoever lets people in.</span>
     <template v-if="read.value.value?.mayOffer && !doing">
-      <NButton v-if="!open" size="small" @click="doing = 'offer'">Offer times</NButton>
+      <NButton v-if="!open" size="small" :quaternary="!!it.window" @click="doing = 'offer'">Offer times</NButton>
       <NButton size="small" quaternary @click="doing = 'agree'">{{ it.window ? 'Agree on another' : 'Note a time agreed' }}</NButton>
       <NButton v-if="it.window" size="small" quaternary :disabled="busy" @click="takeOff">Take it off</NButton>
     </template>
@@ -78,6 +79,7 @@ function done(): void {
       </li>
     </ul>
   </LoadedPart>
+  <OrderClosures :order-id="it.id" :summary="it.summary" />
 </template>
 
 <style scoped>

@@ -2,7 +2,7 @@ import { defineAsyncComponent } from 'vue'
 import type { OrderSheet } from '#contract/orders'
 import type { SheetSection } from '#web/sheets'
 
-/** When whoever does it is let in, on the Sheet of an order. */
+/** When whoever does it is let in, and what is out of use meanwhile, on the Sheet of an order. */
 export const accessSection: SheetSection<OrderSheet> = {
   anchor: 'window',
   title: 'Access',
