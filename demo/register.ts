@@ -309,13 +309,13 @@ export function makeStock(world: World, siteId: number, spaces: SpaceSpec[]): vo
     const { id } = world.add('parts', { code, name, unit, searchText: foldText(`${code} ${name}`) })
     world.put('stockLevels', { storeId, partId: id, quantity: String(stock), averageCostMinor: cost })
   }
-  for (const [tag, name] of [
-    ['EQ-1', 'Scaffold tower'],
-    ['EQ-2', 'Lift truck'],
-    ['EQ-3', 'Leak camera'],
-    ['EQ-4', 'Dehumidifier'],
-  ])
-    world.add('equipment', { siteId, tag: tag!, name: name! })
+  for (const [tag, name, perDayMinor] of [
+    ['EQ-1', 'Scaffold tower', 2_500],
+    ['EQ-2', 'Lift truck', 6_000],
+    ['EQ-3', 'Leak camera', null],
+    ['EQ-4', 'Dehumidifier', 1_200],
+  ] as const)
+    world.add('equipment', { siteId, tag, name, perDayMinor })
 }
 
 export function makeRules(world: World, siteIds: number[]): void {

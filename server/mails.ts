@@ -12,7 +12,19 @@ import { requestMails } from '#server/requests'
 import { stockMails } from '#server/stock'
 import { windowMails } from '#server/windows'
 
-const BY_ROOM = { requestMails, approvalMails, dispatchMails, orderMails, assetMails, documentMails, methodMails, stockMails, bookingMails, windowMails, closureMails }
+const BY_ROOM = {
+  requestMails,
+  approvalMails,
+  dispatchMails,
+  orderMails,
+  assetMails,
+  documentMails,
+  methodMails,
+  stockMails,
+  bookingMails,
+  windowMails,
+  closureMails,
+}
 type Written = { [Room in keyof typeof BY_ROOM]: keyof (typeof BY_ROOM)[Room] }[keyof typeof BY_ROOM]
 
 /** Does not compile while a kind that says it is written of has nobody who writes, or the other way round. */

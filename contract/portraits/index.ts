@@ -87,6 +87,7 @@ export interface CostOfYear {
   year: number
   labourMinor: number
   partsMinor: number
+  equipmentMinor: number
   vendorMinor: number
   orders: number
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { bookingReasons, clashesWith, handOutReasons, isLate, MOST_BOOKED_DAYS, overlaps } from '#core/bookings'
+import { bookingReasons, clashesWith, handOutReasons, hireCost, hireDays, isLate, MOST_BOOKED_DAYS, overlaps } from '#core/bookings'
 import type { OtherBooking } from '#core/bookings'
 
 const at = (hour: number) => new Date(Date.UTC(2026, 10, 26, hour))
@@ -66,4 +66,10 @@ test('nobody is handed what another has, or what is not inspected any more', () 
   expect(codes({ state: 'back' })).toEqual(['wrong_state'])
   expect(codes({ inspectedUntil: '2026-11-25' }, 'Bram')).toEqual(['out', 'inspection'])
   expect(codes({ inspectedUntil: '2026-11-26' })).toEqual([])
+})
+
+test('each day of 24 hours that has begun is charged, one at the least (by hand)', () => {
+  const days = (from: number, until: number) => hireDays({ from: at(from), until: at(until) })
+  expect([days(8, 8), days(8, 9), days(8, 32), days(8, 33), days(8, 56)]).toEqual([1, 1, 1, 2, 2])
+  expect(hireCost({ from: at(8), until: at(58) }, 2_500)).toBe(7_500)
 })

@@ -1,2 +1,3 @@
 export * from './bookings'
+export * from './hire'
 export * from './events'

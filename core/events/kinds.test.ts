@@ -13,6 +13,7 @@ test('what reporters read of the work, and nothing else of it', () => {
   const told = EVENT_KINDS.filter((kind) => eventRule(kind).told)
   expect(told.sort()).toEqual(
     [
+      ...['offer', 'choose', 'agree'].map((name) => `window.${name}`),
       ...['report', 'ask', 'answer', 'accept', 'decline', 'join', 'notFixed', 'undo'].map((name) => `request.${name}`),
       ...['dispatch', 'start', 'check', 'reopen', 'cancel'].map((name) => `order.${name}`),
     ].sort(),
@@ -24,7 +25,14 @@ test('what reporters read of the work, and nothing else of it', () => {
 })
 
 test('the clock acts by itself at targets and ends alone; lines ask again when somebody may be somebody else', () => {
-  expect(EVENT_KINDS.filter((kind) => !isActed(kind))).toEqual(['order.close_to', 'order.past', 'document.ending', 'booking.late'])
+  expect(EVENT_KINDS.filter((kind) => !isActed(kind))).toEqual([
+    'order.close_to',
+    'order.past',
+    'document.ending',
+    'booking.late',
+    'closure.told',
+    'closure.clash',
+  ])
   expect(EVENT_KINDS.filter((kind) => eventRule(kind).changesWho).sort()).toEqual(['people.away', 'people.back', 'people.signOut', 'setup.account'])
   expect(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob).sort()).toEqual(['order.cancel', 'order.hold', 'order.recall', 'order.reopen'])
 })

@@ -1,11 +1,12 @@
 import { allocate, percentOf } from '#core/kit'
 import type { BasisPoints, Minor } from '#core/kit'
 
-export type CostKind = 'labour' | 'parts' | 'vendor'
+export type CostKind = 'labour' | 'parts' | 'equipment' | 'vendor'
 
 export const COST_KIND_NAMES: Record<CostKind, string> = {
   labour: 'Labour',
   parts: 'Parts',
+  equipment: 'Equipment',
   vendor: 'Vendor',
 }
 

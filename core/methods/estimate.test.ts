@@ -10,13 +10,14 @@ const facts: EstimateFacts = {
   rate: (id) => (id === 3 ? null : { perHourMinor: 6_000, people: id }),
   partCost: (id) => (id === 9 ? null : 1_235),
   costing: 'average',
+  hire: (id) => (id === 9 ? null : { name: `Equipment ${id}`, perDayMinor: 2_500, days: id === 1 ? null : id }),
   vendor: null,
   vendorDoes: (id) => id !== 1,
 }
 const labour = (tradeId: number, minutes: number, people = 1) => ({ tradeId, people, minutes })
 
 test('our own people at the mean of their rates, parts at the average price', () => {
-  const estimate = estimateOf({ labour: [labour(1, 50, 2), labour(2, 20)], parts: [{ partId: 4, quantity: '1.5' }] }, facts)
+  const estimate = estimateOf({ labour: [labour(1, 50, 2), labour(2, 20)], parts: [{ partId: 4, quantity: '1.5' }], tools: [] }, facts)
   expect(estimate.lines.map(({ what, how, costMinor }) => [what, how, costMinor])).toEqual([
     ['Electrical', '2 × 50 min at the mean rate of the one who does it', 10_000],
     ['HVAC', '20 min at the mean rate of 2 people', 2_000],
@@ -26,8 +27,18 @@ test('our own people at the mean of their rates, parts at the average price', ()
   expect([estimate.totalMinor, estimate.unknown]).toEqual([13_853, []])
 })
 
+test('equipment at its rate for each day it is booked, for one while it is not, and once however often it is named', () => {
+  const tool = (equipmentId: number | null) => ({ text: 'Tower', equipmentId })
+  const { lines, totalMinor } = estimateOf({ labour: [], parts: [], tools: [tool(1), tool(3), tool(3), tool(9), tool(null)] }, facts)
+  expect(lines.map(({ kind, what, how, costMinor }) => [kind, what, how, costMinor])).toEqual([
+    ['equipment', 'Equipment 1', '1 day at its rate, not booked yet', 2_500],
+    ['equipment', 'Equipment 3', '3 days at its rate', 7_500],
+  ])
+  expect(totalMinor).toBe(10_000)
+})
+
 test('the vendor the order names by its terms: minimum, step and one call-out, for the trades it does', () => {
-  const estimate = estimateOf({ labour: [labour(1, 30), labour(2, 70, 2), labour(3, 10)], parts: [] }, { ...facts, vendor })
+  const estimate = estimateOf({ labour: [labour(1, 30), labour(2, 70, 2), labour(3, 10)], parts: [], tools: [] }, { ...facts, vendor })
   expect(estimate.lines.map(({ kind, costMinor }) => [kind, costMinor])).toEqual([
     ['labour', 3_000],
     // Two people, 70 minutes charged as 90.
@@ -40,7 +51,10 @@ test('the vendor the order names by its terms: minimum, step and one call-out, f
 })
 
 test('what has no price is said, and the total is without it', () => {
-  const estimate = estimateOf({ labour: [labour(3, 30)], parts: [{ partId: 9, quantity: '1' }] }, { ...facts, vendor: { ...vendor, perHourMinor: null } })
+  const estimate = estimateOf(
+    { labour: [labour(3, 30)], parts: [{ partId: 9, quantity: '1' }], tools: [] },
+    { ...facts, vendor: { ...vendor, perHourMinor: null } },
+  )
   expect([estimate.lines, estimate.totalMinor]).toEqual([[], 0])
   expect(estimate.unknown).toEqual(['Nobody here does Lifts, and no vendor with an agreed rate is named.', 'Part 9 was never in stock here: it has no price.'])
 })
@@ -70,7 +84,7 @@ test('more is never cheaper: another minute, person or part adds to the total or
       fc.boolean(),
       (trade, minutes, people, named) => {
         const known = { ...facts, vendor: named ? vendor : null }
-        const total = (line: ReturnType<typeof labour>) => estimateOf({ labour: [line], parts: [] }, known).totalMinor
+        const total = (line: ReturnType<typeof labour>) => estimateOf({ labour: [line], parts: [], tools: [] }, known).totalMinor
         expect(total(labour(trade, minutes + 1, people))).toBeGreaterThanOrEqual(total(labour(trade, minutes, people)))
         expect(total(labour(trade, minutes, people + 1))).toBeGreaterThanOrEqual(total(labour(trade, minutes, people)))
       },

@@ -27,6 +27,8 @@ export interface EstimateFacts {
   /** By the rule of the site; null for a part that never was there. */
   partCost: (partId: number) => Minor | null
   costing: Costing
+  /** A piece of equipment: what a day of it costs, and for how many days it is booked for the order; null for one that costs nothing. */
+  hire: (equipmentId: number) => { name: string; perDayMinor: Minor; days: number | null } | null
   /** The vendor the order names. */
   vendor: VendorTerms | null
   /** Whether that vendor does this trade. */
@@ -34,7 +36,7 @@ export interface EstimateFacts {
 }
 
 export interface EstimateLine {
-  kind: 'labour' | 'parts' | 'vendor'
+  kind: 'labour' | 'parts' | 'equipment' | 'vendor'
   what: string
   /** How it comes to its amount, in words. */
   how: string
@@ -52,9 +54,9 @@ export interface Estimate {
  * What a plan will cost. Labour of a trade is done by the vendor the order names, where that vendor does the trade and
  * asks for an hour; otherwise by our own people at the mean of their normal rates. A vendor is paid for every person
  * the minutes rounded up to the step, at least the minimum, and the call-out once. Parts count by the rule of the site, at moving average or at the last price paid.
- * Equipment of our own costs nothing. Amounts in minor units, each line rounded half up.
+ * Equipment costs its rate for each day it is booked, for one while it is not; none where it has no rate. Amounts in minor units, each line rounded half up.
  */
-export function estimateOf(plan: Pick<PlanLines, 'labour' | 'parts'>, facts: EstimateFacts): Estimate {
+export function estimateOf(plan: Pick<PlanLines, 'labour' | 'parts' | 'tools'>, facts: EstimateFacts): Estimate {
   const { vendor } = facts
   const lines: EstimateLine[] = []
   const unknown: string[] = []
@@ -92,6 +94,17 @@ export function estimateOf(plan: Pick<PlanLines, 'labour' | 'parts'>, facts: Est
         how: `${quantity} at the ${facts.costing === 'last' ? 'last price paid' : 'average price'}`,
         costMinor: lineAmount(quantity, cost),
       })
+  }
+  for (const equipmentId of new Set(plan.tools.flatMap((tool) => tool.equipmentId ?? []))) {
+    const hire = facts.hire(equipmentId)
+    if (!hire) continue
+    const days = hire.days ?? 1
+    lines.push({
+      kind: 'equipment',
+      what: hire.name,
+      how: `${days} ${days === 1 ? 'day' : 'days'} at its rate${hire.days === null ? ', not booked yet' : ''}`,
+      costMinor: days * hire.perDayMinor,
+    })
   }
   return { lines, totalMinor: lines.reduce((sum, { costMinor }) => sum + costMinor, 0), unknown }
 }

@@ -32,6 +32,8 @@ export interface OrderFacts extends ConditionFacts {
   vendorVisitsWithoutBill: number
   /** Steps that have to be done before anybody goes, and are not. */
   stepsFirst: string[]
+  /** Equipment that is handed out for it and not given back, by name. */
+  equipmentOut: string[]
   /** What is planned, in minor units, once that has grown beyond what was agreed to by more than the site lets pass. */
   outgrownMinor: number | null
   symptom: string | null

@@ -3,6 +3,7 @@ import { myTurn, openAfter } from './approvalAsks'
 import { completeForApproval } from './completeness'
 import {
   billsKnown,
+  equipmentBack,
   chargesStand,
   hasGrown,
   hoursKnown,
@@ -151,7 +152,7 @@ export const ORDER_MOVES: Record<OrderMove, OrderMoveRule> = {
     key: 'k',
     from: ['done'],
     to: 'checked',
-    needs: [outcomeKnown, hoursKnown, billsKnown, sharesWhole],
+    needs: [outcomeKnown, hoursKnown, billsKnown, equipmentBack, sharesWhole],
     reason: 'none',
     may: 'orders.check',
     at: 'desk',
@@ -161,7 +162,7 @@ export const ORDER_MOVES: Record<OrderMove, OrderMoveRule> = {
     key: 'p',
     from: ['checked'],
     to: 'closed',
-    needs: [sharesWhole, billsKnown, somethingToCharge],
+    needs: [sharesWhole, billsKnown, equipmentBack, somethingToCharge],
     reason: 'none',
     may: 'ledger.post',
     at: 'desk',

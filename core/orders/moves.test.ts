@@ -64,6 +64,8 @@ test.each<[OrderMove, Partial<OrderFacts>, string, string | undefined]>([
   ['finish', { openMembers: ['W-2'] }, 'members_open', 'members'],
   ['check', { fix: '' }, 'fix_missing', 'fix'],
   ['check', { loggedMinutes: 0, costMinor: 0 }, 'hours_missing', 'stints'],
+  ['check', { equipmentOut: ['Scaffold tower'] }, 'equipment_out', 'equipment'],
+  ['post', { equipmentOut: ['Scaffold tower', 'Leak camera'] }, 'equipment_out', 'equipment'],
   ['check', { vendorVisitsWithoutBill: 1 }, 'bill_missing', 'bills'],
   ['check', { shares: [] }, 'payer_missing', 'shares'],
   ['post', { vendorVisitsWithoutBill: 1 }, 'bill_missing', 'bills'],

@@ -37,6 +37,15 @@ export const hoursKnown: Need = (facts) =>
 
 export const billsKnown: Need = (facts) => when(facts.vendorVisitsWithoutBill > 0, 'bill_missing', 'The vendor’s bill is missing.', 'bills')
 
+/** What was lent to it is back, so that it is known for how long. */
+export const equipmentBack: Need = ({ equipmentOut }) =>
+  when(
+    equipmentOut.length > 0,
+    'equipment_out',
+    `${equipmentOut.join(', ')} ${equipmentOut.length > 1 ? 'are' : 'is'} still with somebody: take ${equipmentOut.length > 1 ? 'them' : 'it'} back first.`,
+    'equipment',
+  )
+
 export const chargesStand: Need = (facts) => when(!facts.posted, 'not_posted', 'Nothing has been posted, so there is nothing to reverse.')
 
 export const somethingToCharge: Need = (facts) => when(facts.costMinor === 0, 'nothing_to_charge', 'There is no cost on it; close it instead.')

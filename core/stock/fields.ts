@@ -17,6 +17,7 @@ export interface EquipmentFields {
   name: string
   placeId: number | null
   inspectedUntil: string | null
+  perDayMinor: number | null
 }
 
 const WHAT = 'What it is'
@@ -39,4 +40,5 @@ export const EQUIPMENT_FIELDS: FieldTable<EquipmentFields> = {
   name: { label: 'Name', under: WHAT, kind: 'line', most: 120, needed: true },
   placeId: { label: 'Kept at', under: WHAT, kind: 'named', of: 'place' },
   inspectedUntil: { label: 'Inspected until', under: WHAT, kind: 'day' },
+  perDayMinor: { label: 'Charged for a day', under: 'Money', kind: 'money' },
 }

@@ -19,6 +19,7 @@ test('a part, a store and a piece of equipment: what is asked for, and what has 
     'name: Name, line, What it is',
     'placeId: Kept at, named, What it is',
     'inspectedUntil: Inspected until, day, What it is',
+    'perDayMinor: Charged for a day, money, Money',
   ])
   expect([PART_FIELDS, STORE_FIELDS, EQUIPMENT_FIELDS].map(neededIn)).toEqual([['code', 'name', 'unit'], ['name'], ['tag', 'name']])
   expect(namedIn(STORE_FIELDS)).toEqual([{ name: 'placeId', of: 'place' }])

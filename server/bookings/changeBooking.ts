@@ -1,12 +1,14 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/bookings'
-import { bookingReasons, clashesWith, handOutReasons } from '#core/bookings'
+import { bookingReasons, clashesWith, handOutReasons, hireDays } from '#core/bookings'
 import type { Period } from '#core/bookings'
 import { Refusal } from '#core/kit'
 import { isFinished, isOver } from '#core/orders'
 import { canAt, command, conflict, maySee, notAllowed, notFound } from '#server/kit'
 import type { Asker, Reader, Tx } from '#server/kit'
+import { weighPlan } from '#server/methods'
 import { lockOrderById } from '#server/orders'
+import type { OrderRecord } from '#server/orders'
 import { bookings, equipment } from '../tables'
 import { bookingRow, dayAt, lockEquipment, othersOf } from './bookingRows'
 import type { BookingRecord } from './bookingRows'
@@ -46,6 +48,7 @@ export const bookEquipment = command(contract.bookEquipment, async ({ tx, who, i
     .values({ siteId: order.siteId, equipmentId, orderId, fromAt: period.from, untilAt: period.until, state: 'booked' })
     .$returningId()
   const facts = { equipment: called(piece), equipmentId, from: period.from.toISOString(), until: period.until.toISOString() }
+  await weighPlan(tx, order, now)
   await tell({ kind: 'booking.make', siteId: order.siteId, orderId, register: 'equipment', recordId: equipmentId, details: facts })
   return bookingRow(tx, saved!.id, now)
 })
@@ -53,22 +56,24 @@ export const bookEquipment = command(contract.bookEquipment, async ({ tx, who, i
 interface Locked {
   booking: BookingRecord
   piece: Equipment
+  order: OrderRecord
 }
 
-/** The booking as who changes it saw it, with its piece, both held. @throws ProblemReply 404, 403, 409 */
+/** The booking as who changes it saw it, with its order and its piece, held in that order. @throws ProblemReply 404, 403, 409 */
 async function lockBooking(
   tx: Tx,
   who: Asker,
   { id, version }: { id: number; version: number },
   permission: 'orders.edit' | 'orders.dispatch',
 ): Promise<Locked> {
-  const [found] = await tx.select({ equipmentId: bookings.equipmentId }).from(bookings).where(eq(bookings.id, id))
+  const [found] = await tx.select({ equipmentId: bookings.equipmentId, orderId: bookings.orderId }).from(bookings).where(eq(bookings.id, id))
   if (!found) throw notFound('booking')
+  const order = (await lockOrderById(tx, found.orderId))!
   const piece = await lockEquipment(tx, who, found.equipmentId)
   const [booking] = (await tx.select().from(bookings).where(eq(bookings.id, id)).for('update')) as [BookingRecord]
   if (!canAt(who, permission, booking.siteId)) throw notAllowed()
   if (booking.version !== version) throw conflict(booking.version, [{ field: 'state', theirs: booking.state, yours: null }])
-  return { booking, piece }
+  return { booking, piece, order }
 }
 
 const change = (tx: Tx, { id, version }: BookingRecord, fields: Partial<typeof bookings.$inferInsert>) =>
@@ -93,6 +98,7 @@ export const moveBooking = command(contract.moveBooking, async ({ tx, who, input
   await mustBeFree(tx, piece, period, booking.id, now)
   await change(tx, booking, { fromAt: period.from, untilAt: period.until, toldLate: false })
   const facts = { equipment: called(piece), equipmentId: piece.id, from: period.from.toISOString(), until: period.until.toISOString() }
+  await weighPlan(tx, locked.order, now)
   await tell({ kind: 'booking.move', ...told(locked), details: facts })
   return bookingRow(tx, booking.id, now)
 })
@@ -103,6 +109,7 @@ export const cancelBooking = command(contract.cancelBooking, async ({ tx, who, i
   if (booking.state !== 'booked')
     throw new Refusal([{ code: 'wrong_state', sentence: booking.state === 'out' ? 'It is handed out: take it back instead.' : 'It is over already.' }])
   await change(tx, booking, { state: 'cancelled' })
+  await weighPlan(tx, locked.order, now)
   await tell({ kind: 'booking.cancel', ...told(locked), details: { equipment: called(piece), equipmentId: piece.id } })
   return bookingRow(tx, booking.id, now)
 })
@@ -115,7 +122,14 @@ export const handOut = command(contract.handOut, async ({ tx, who, input, now, t
   if (reasons.length) throw new Refusal(reasons)
   // Handed out sooner than it was booked for, it is in nobody’s way either.
   if (now < booking.fromAt) await mustBeFree(tx, piece, { from: now, until: booking.untilAt }, booking.id, now)
-  await change(tx, booking, { state: 'out', outAt: now, outBy: who.accountId, outTo: input.to, ...(now < booking.fromAt ? { fromAt: now } : {}) })
+  await change(tx, booking, {
+    state: 'out',
+    outAt: now,
+    outBy: who.accountId,
+    outTo: input.to,
+    perDayMinor: piece.perDayMinor,
+    ...(now < booking.fromAt ? { fromAt: now } : {}),
+  })
   await tell({ kind: 'booking.handOut', ...told(locked), details: { equipment: called(piece), equipmentId: piece.id, to: input.to } })
   return bookingRow(tx, booking.id, now)
 })
@@ -124,7 +138,8 @@ export const giveBack = command(contract.giveBack, async ({ tx, who, input, now,
   const locked = await lockBooking(tx, who, input, 'orders.dispatch')
   const { booking, piece } = locked
   if (booking.state !== 'out') throw new Refusal([{ code: 'wrong_state', sentence: 'It is not handed out.' }])
-  await change(tx, booking, { state: 'back', backAt: now, note: input.note || null })
+  const hiredDays = hireDays({ from: booking.outAt ?? booking.fromAt, until: now })
+  await change(tx, booking, { state: 'back', backAt: now, hiredDays, note: input.note || null })
   await tell({ kind: 'booking.giveBack', ...told(locked), reason: input.note || null, details: { equipment: called(piece), equipmentId: piece.id } })
   return bookingRow(tx, booking.id, now)
 })

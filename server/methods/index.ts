@@ -7,13 +7,14 @@ import { readMethodContent, writeMethod } from './content'
 import { addStepPhoto, doStep, listJobSteps, listMySteps, undoStep } from './doStep'
 import { methodKeeper } from './keeper'
 import offerMethods from './offerMethods'
-import readPlanEstimate from './planEstimate'
+import readPlanEstimate, { weighPlan } from './planEstimate'
 
 export * from './keeper'
 export * from './mails'
 export { contentsOf, giveMethods } from './changePlan'
 export type { MethodInUse } from './changePlan'
 export { NOTHING } from './orderPlan'
+export { weighPlan }
 export const routes: Route[] = [
   ...recordRoutes(methodKeeper, {
     read: contract.readMethod,

@@ -11,14 +11,15 @@ import { accounts, methods, orderMethods, orderPlans, orderSteps, people } from 
 import { planNames } from './names'
 
 /** What is needed for an order, and what of it was agreed to. */
-export type KeptPlan = PlanLines & { version: number; agreed: Pick<PlanLines, 'labour' | 'parts'> | null }
+export type KeptPlan = PlanLines & { version: number; agreed: Pick<PlanLines, 'labour' | 'parts' | 'tools'> | null }
 
 export const NOTHING: KeptPlan = { labour: [], parts: [], tools: [], hazards: [], version: 0, agreed: null }
 
 /** What is needed for an order besides its steps; version 0 while nothing was said. */
 export async function linesOf(db: Reader, orderId: number): Promise<KeptPlan> {
   const [row] = await db.select().from(orderPlans).where(eq(orderPlans.orderId, orderId))
-  return row ?? NOTHING
+  // What was agreed to before equipment cost anything names none.
+  return row ? { ...row, agreed: row.agreed && { tools: [], ...row.agreed } } : NOTHING
 }
 
 /** Why the plan of an order stays as it is; null while it can be changed. */

@@ -1,5 +1,6 @@
-import { and, desc, eq, inArray, isNull, lte, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNull, lte, ne, sql } from 'drizzle-orm'
 import * as contract from '#contract/methods'
+import { hireDays } from '#core/bookings'
 import { estimateOf, likeCosts, planChanges } from '#core/methods'
 import type { EstimateFacts, PlanLines } from '#core/methods'
 import { hasOutgrown, isUnapproved } from '#core/orders'
@@ -12,6 +13,8 @@ import {
   accounts,
   approvals,
   assets,
+  bookings,
+  equipment,
   parts,
   people,
   sites,
@@ -45,7 +48,11 @@ export default query(contract.readPlanEstimate, async ({ db, who, input, now, se
   const { id: orderId, siteId, kind, assetId, placeId } = order
   const { planning } = await rulesOf(db, siteId)
   // What is no longer planned has to be priced as well, to say what it came to.
-  const both = { labour: [...lines.labour, ...(lines.agreed?.labour ?? [])], parts: [...lines.parts, ...(lines.agreed?.parts ?? [])] }
+  const both = {
+    labour: [...lines.labour, ...(lines.agreed?.labour ?? [])],
+    parts: [...lines.parts, ...(lines.agreed?.parts ?? [])],
+    tools: [...lines.tools, ...(lines.agreed?.tools ?? [])],
+  }
   const [facts, costs] = await Promise.all([
     estimateFacts(db, order, both, now, planning),
     costsLike(service.config.databaseUrl, { orderId, siteId, kind, assetId, placeId, classCode: asset?.classCode ?? null }),
@@ -65,11 +72,11 @@ export default query(contract.readPlanEstimate, async ({ db, who, input, now, se
   }
 })
 
-/** Rates in force now at the site, prices of its stores, and the terms of the vendor the order names. Four statements at once. */
+/** Rates in force now at the site, prices of its stores, and the terms of the vendor the order names. Five statements at once. */
 async function estimateFacts(
   db: Reader,
-  { siteId, vendorId }: OrderRecord,
-  { labour, parts: wanted }: Pick<PlanLines, 'labour' | 'parts'>,
+  { id: orderId, siteId, vendorId }: OrderRecord,
+  { labour, parts: wanted, tools }: Pick<PlanLines, 'labour' | 'parts' | 'tools'>,
   now: Date,
   { costing }: PlanningRules,
 ): Promise<EstimateFacts> {
@@ -77,7 +84,8 @@ async function estimateFacts(
   const partIds = wanted.map(({ partId }) => partId)
   const inForce = sql<number>`(select ${technicianRates.normalPerHour} from ${technicianRates}
     where ${and(eq(technicianRates.technicianId, technicians.id), lte(technicianRates.fromAt, now))} order by ${technicianRates.fromAt} desc limit 1)`
-  const [rates, tradeRows, prices, [vendor]] = await Promise.all([
+  const equipmentIds = tools.flatMap(({ equipmentId }) => equipmentId ?? [])
+  const [rates, tradeRows, prices, [vendor], lent] = await Promise.all([
     tradeIds.length
       ? db
           .select({ tradeId: technicianTrades.tradeId, rate: inForce })
@@ -105,6 +113,13 @@ async function estimateFacts(
           .where(inArray(parts.id, partIds))
       : [],
     vendorId ? db.select().from(vendors).where(eq(vendors.id, vendorId)) : [],
+    equipmentIds.length
+      ? db
+          .select({ piece: equipment, from: bookings.fromAt, until: bookings.untilAt })
+          .from(equipment)
+          .leftJoin(bookings, and(eq(bookings.equipmentId, equipment.id), eq(bookings.orderId, orderId), ne(bookings.state, 'cancelled')))
+          .where(inArray(equipment.id, equipmentIds))
+      : [],
   ])
   const does = vendorId ? await db.select({ tradeId: vendorTrades.tradeId }).from(vendorTrades).where(eq(vendorTrades.vendorId, vendorId)) : []
   return {
@@ -120,6 +135,13 @@ async function estimateFacts(
       return price === null || price === undefined ? null : Math.round(Number(price))
     },
     costing,
+    hire: (id) => {
+      const mine = lent.filter(({ piece }) => piece.id === id)
+      const perDayMinor = mine[0]?.piece.perDayMinor
+      if (!perDayMinor) return null
+      const days = mine.reduce((sum, { from, until }) => sum + (from && until ? hireDays({ from, until }) : 0), 0)
+      return { name: mine[0]!.piece.name, perDayMinor, days: days || null }
+    },
     vendor: vendor ?? null,
     vendorDoes: (id) => does.some((row) => row.tradeId === id),
   }

@@ -56,6 +56,7 @@ export function factsFrom(rows: OrderRows, path: string | null, order: OrderReco
     loggedMinutes: minutes,
     vendorVisitsWithoutBill: rows.visits.filter(({ visit, billId }) => isBillable(visit) && billId === null).length,
     outgrownMinor: order.outgrownMinor,
+    equipmentOut: rows.equipmentOut.map(({ name }) => name),
     stepsFirst: rows.stepsFirst.map(({ text }) => text),
     symptom: order.symptom,
     cause: order.cause,

@@ -8,8 +8,10 @@ import {
   accounts,
   approvals,
   attachments,
+  bookings,
   charges,
   deputies,
+  equipment,
   orders,
   orderShares,
   orderSteps,
@@ -97,6 +99,11 @@ const smallRowsOf = statement(['orderId', 'siteId'], (db, { orderId, siteId }) =
         { text: orderSteps.text },
         sql`from ${orderSteps} where ${and(eq(orderSteps.orderId, orderId), eq(orderSteps.first, true), eq(orderSteps.state, 'open'))}`,
         orderSteps.position,
+      ),
+      equipmentOut: gathered(
+        { name: equipment.name },
+        sql`from ${bookings} join ${equipment} on ${eq(equipment.id, bookings.equipmentId)} where ${and(eq(bookings.orderId, orderId), eq(bookings.state, 'out'))}`,
+        bookings.fromAt,
       ),
       sections: gathered(SECTION, sql`from ${ruleSections} where ${eq(ruleSections.siteId, siteId)}`, ruleSections.section),
     })

@@ -1,6 +1,6 @@
 import { boolean, index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { BOOKING_STATES } from '#core/bookings'
-import { id, instant, version } from './columns'
+import { id, instant, minor, version } from './columns'
 import { orders } from './orders'
 import { accounts } from './people'
 import { sites } from './places'
@@ -28,6 +28,9 @@ export const bookings = mysqlTable(
     /** Who has it. */
     outTo: varchar('out_to', { length: 120 }),
     backAt: instant('back_at'),
+    /** What a day of it cost when it was handed out, and how many are charged once it is back. */
+    perDayMinor: minor('per_day_minor'),
+    hiredDays: int('hired_days'),
     note: varchar('note', { length: 300 }),
     /** Whether somebody was told that it is not back by its end. */
     toldLate: boolean('told_late').notNull().default(false),

@@ -24,7 +24,7 @@ export const payers = mysqlTable('payer', {
 
 /** What a cost kind is marked up by when no vendor's terms say otherwise. */
 export const markups = mysqlTable('markup', {
-  kind: varchar('kind', { length: 12, enum: ['labour', 'parts', 'vendor'] }).primaryKey(),
+  kind: varchar('kind', { length: 12, enum: ['labour', 'parts', 'equipment', 'vendor'] }).primaryKey(),
   markupBp: basisPoints('markup_bp').notNull(),
 })
 
@@ -104,7 +104,7 @@ export const chargeLines = mysqlTable(
     chargeId: int('charge_id')
       .notNull()
       .references(() => charges.id),
-    kind: varchar('kind', { length: 12, enum: ['labour', 'parts', 'vendor'] }).notNull(),
+    kind: varchar('kind', { length: 12, enum: ['labour', 'parts', 'equipment', 'vendor'] }).notNull(),
     sourceId: int('source_id').notNull(),
     description: varchar('description', { length: 240 }).notNull(),
     quantity: decimal('quantity', { precision: 12, scale: 3 }).notNull(),

@@ -70,7 +70,7 @@ export const orderPlans = mysqlTable('order_plan', {
   tools: json('tools').$type<ToolLine[]>().notNull(),
   hazards: json('hazards').$type<HazardLine[]>().notNull(),
   /** What was planned when it was agreed to. */
-  agreed: json('agreed').$type<Pick<PlanLines, 'labour' | 'parts'>>(),
+  agreed: json('agreed').$type<Pick<PlanLines, 'labour' | 'parts'> & Partial<Pick<PlanLines, 'tools'>>>(),
   version: version(),
 })
 

@@ -161,5 +161,7 @@ export const equipment = mysqlTable('equipment', {
   placeId: int('place_id').references(() => places.id),
   /** The last day its inspection is valid. */
   inspectedUntil: date('inspected_until', { mode: 'string' }),
+  /** What an order is charged for each day it has it; null where it costs nothing. */
+  perDayMinor: minor('per_day_minor'),
   ...inUse(),
 })

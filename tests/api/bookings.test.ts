@@ -9,8 +9,9 @@ import {
   readEquipmentCalendar,
   readOrderBookings,
 } from '#contract/bookings'
-import { savePlan } from '#contract/methods'
-import { cancelOrder, readOrderTimeline } from '#contract/orders'
+import { finishJob, switchStint } from '#contract/field'
+import { readOrderPlan, readPlanEstimate, savePlan } from '#contract/methods'
+import { cancelOrder, checkOrder, postOrder, readOrder, readOrderTimeline } from '#contract/orders'
 import { listNotices } from '#contract/people'
 import { readPortraitTimeline } from '#contract/portraits'
 import { addEquipment, editEquipment } from '#contract/stock'
@@ -161,4 +162,37 @@ test('nobody of the other site sees, books or takes anything here', async () => 
   expect(replies.map(({ status }) => status)).toEqual([404, 404, 404, 404, 404, 404, 404])
   expect((await other.call(readEquipmentCalendar, { siteId: 1 })).status).toBe(422)
   expect((await cast.clerk.call(cancelBooking, as)).status).toBe(403)
+})
+
+test('what it costs: estimated for the days it is booked, charged for those it was out, and nothing is charged before it is back', async () => {
+  const id = await piece({ perDayMinor: 2_500 })
+  const { id: orderId, visitId } = await orderAt(cast, 'dispatched')
+  const { version: planned } = await cast.coordinator.must(readOrderPlan, { orderId })
+  await cast.coordinator.must(savePlan, { orderId, version: planned, tools: [{ text: 'Test piece', equipmentId: id }] })
+  const estimated = async () => (await cast.coordinator.must(readPlanEstimate, { orderId })).lines.find(({ kind }) => kind === 'equipment')
+  expect(await estimated()).toMatchObject({ how: '1 day at its rate, not booked yet', costMinor: 2_500 })
+  const made = await cast.coordinator.must(bookEquipment, { orderId, equipmentId: id, from: at(1), until: at(4) })
+  expect(await estimated()).toMatchObject({ how: '3 days at its rate', costMinor: 7_500 })
+  const out = await cast.coordinator.must(handOut, { id: made.id, version: made.version, to: 'Bram' })
+  // A rate that changes meanwhile is for the next.
+  await house.rows('UPDATE equipment SET per_day_minor = 99999 WHERE id = ?', [id])
+  await house.rows("UPDATE booking SET out_at = '2026-11-22 08:00:00' WHERE id = ?", [made.id])
+  await cast.technician.must(switchStint, { visitId, kind: 'work' })
+  await cast.technician.must(finishJob, { visitId, result: 'done', symptom: 'Worn', cause: 'Wear', fix: 'Replaced' })
+  const check = async () => cast.coordinator.call(checkOrder, { id: orderId, version: await version(cast, orderId) })
+  const refused = await check()
+  expect([refused.status, refused.problem.reasons![0]!.code]).toEqual([422, 'equipment_out'])
+  const before = await cast.coordinator.must(readOrder, { id: orderId })
+  await cast.coordinator.must(giveBack, { id: out.id, version: out.version })
+  const after = await cast.coordinator.must(readOrder, { id: orderId })
+  expect(after.costs.filter(({ kind }) => kind === 'equipment')).toEqual([expect.objectContaining({ quantity: '2', unit: 'd', unitCost: 2_500, cost: 5_000 })])
+  expect(after.costMinor).toBe(before.costMinor + 5_000)
+  expect((await check()).status).toBe(200)
+  const { version: now } = await cast.coordinator.must(readOrder, { id: orderId })
+  await cast.clerk.must(postOrder, { id: orderId, version: now })
+  const lines = await house.rows<{ n: string }>(
+    "SELECT sum(l.cost_minor) AS n FROM charge_line l JOIN charge c ON c.id = l.charge_id JOIN posting p ON p.id = c.posting_id WHERE p.order_id = ? AND l.kind = 'equipment'",
+    [orderId],
+  )
+  expect(Number(lines[0]!.n)).toBe(5_000)
 })

@@ -139,7 +139,7 @@ describe('on the private page of the reporter', () => {
     await cast.anybody.must(chooseTime, { token: rows[0]!.token, from: proposed[2]!.from })
     expect(await windowOf(id)).toMatchObject(proposed[2]!)
     expect((await cast.anybody.must(trackRequest, { token })).steps.map(({ sentence }) => sentence)).toEqual(
-      expect.arrayContaining(['We offered you times to come.', expect.stringContaining('You chose a time')]),
+      expect.arrayContaining(['We asked when somebody can let us in.', expect.stringContaining('A time was agreed: ')]),
     )
     await cast.anybody.must(followRequest, { site: 'SKE', id: requestId, email: 'follower@reporter.example', name: 'Follower' })
     const mail = await house.mail('follower@reporter.example')

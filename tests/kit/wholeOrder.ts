@@ -42,6 +42,7 @@ export const whole: OrderFacts = {
   ageDays: 0,
   own: {},
   stepsFirst: [],
+  equipmentOut: [],
   asks: [{ id: 1, position: 1, kind: 'limit', who: 'somebody whose limit covers it', why: '', decided: false, mine: true }],
   openMembers: [],
   rules: { completeness: DEFAULT_RULES.completeness, reasons: [], ownSubmissions: DEFAULT_RULES.ownSubmissions },

@@ -16,7 +16,7 @@ const session = useSession()
 const read = useRead(readPortraitCosts, () => (session.can('ledger.read') ? { register: it.value.register, id: it.value.id } : null), { holds: true })
 const years = computed(() => read.value.value?.years ?? [])
 const of = (year: number) => listOf(it.value.register, it.value.id, `finished=${year}-01-01..${year}-12-31&state=done,checked,closed`)
-const sum = (year: (typeof years.value)[number]) => year.labourMinor + year.partsMinor + year.vendorMinor
+const sum = (year: (typeof years.value)[number]) => year.labourMinor + year.partsMinor + year.equipmentMinor + year.vendorMinor
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 let chart: Chart | null = null
@@ -40,6 +40,7 @@ function draw(): void {
       datasets: [
         bar('Labour', (year) => year.labourMinor, '--tide'),
         bar('Parts', (year) => year.partsMinor, '--shoal'),
+        bar('Equipment', (year) => year.equipmentMinor, '--sand'),
         bar('Vendors', (year) => year.vendorMinor, '--violet'),
       ],
     },
@@ -60,7 +61,7 @@ function draw(): void {
   <span v-else-if="!read.value.value" class="bones" role="status" aria-label="Loading" />
   <p v-else-if="!years.length" class="soft">Nothing was finished on it yet, so it has cost nothing.</p>
   <template v-else>
-    <div class="chart"><canvas ref="canvas" role="img" aria-label="Cost by year: labour, parts and vendors; the table says the same" /></div>
+    <div class="chart"><canvas ref="canvas" role="img" aria-label="Cost by year: labour, parts, equipment and vendors; the table says the same" /></div>
     <div class="scroll">
       <table class="plain-table" aria-label="Cost by year">
         <thead>
@@ -69,6 +70,7 @@ function draw(): void {
             <th class="amount">Orders</th>
             <th class="amount">Labour</th>
             <th class="amount">Parts</th>
+            <th class="amount">Equipment</th>
             <th class="amount">Vendors</th>
             <th class="amount">In all, {{ read.value.value.currency }}</th>
           </tr>
@@ -81,6 +83,7 @@ function draw(): void {
             <td class="amount mono">{{ year.orders }}</td>
             <td class="amount mono">{{ formatMinor(year.labourMinor) }}</td>
             <td class="amount mono">{{ formatMinor(year.partsMinor) }}</td>
+            <td class="amount mono">{{ formatMinor(year.equipmentMinor) }}</td>
             <td class="amount mono">{{ formatMinor(year.vendorMinor) }}</td>
             <td class="amount mono violet">{{ formatMinor(sum(year)) }}</td>
           </tr>
