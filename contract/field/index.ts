@@ -133,6 +133,8 @@ export interface FinishJob {
   note?: string
   /** Members of the group it leads that are not over go on by themselves. */
   releaseMembers?: boolean
+  /** The part it waits for, where that is why it is left. */
+  waitsFor?: { partId: number; quantity: string }
 }
 
 export const finishBody = {
@@ -148,7 +150,12 @@ export const finishJob = endpoint<FinishJob, JobSheet>({
   path: '/api/rounds/:visitId/finish',
   says: 'Leave the job: done, or why not.',
   may: 'field.work',
-  input: Joi.object<FinishJob, true>({ ...byVisit, ...finishBody, releaseMembers: Joi.boolean() }),
+  input: Joi.object<FinishJob, true>({
+    ...byVisit,
+    ...finishBody,
+    releaseMembers: Joi.boolean(),
+    waitsFor: Joi.object({ partId: field.id().required(), quantity: field.quantity().required() }),
+  }),
 })
 
 export const readOutcomeLists = endpoint<object, { symptoms: string[]; causes: string[]; fixes: string[] }>({

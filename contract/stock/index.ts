@@ -27,3 +27,4 @@ export const restoreEquipment = restoreOne<EquipmentFields>('equipment', 'regist
 export * from './counts'
 export * from './movements'
 export * from './purchases'
+export * from './toBuy'

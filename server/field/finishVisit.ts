@@ -9,7 +9,8 @@ import type { Tx } from '#server/kit'
 import { leaveSpace } from '#server/readiness'
 import { factsOf, heldTarget, lockOrderById, noteOutcome, openMembersOf, saveMove, takeOut } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
-import { visits } from '../tables'
+import { planPart } from '#server/methods/records'
+import { parts, visits } from '../tables'
 import { applyCallOutMinimum, stopClockOf } from './stint'
 import type { Worker } from './stint'
 
@@ -21,6 +22,8 @@ export interface Leaving {
   note?: string
   /** What becomes of open orders it leads: they go on by themselves. Somebody without the list of them never keeps them waiting. */
   releaseMembers?: boolean
+  /** The part that is missing: it is planned for the order, which goes on once that is here. */
+  waitsFor?: { partId: number; quantity: string }
 }
 
 /** Ends a visit: the clock stops, and the order is done, held or back at the Desk, as the result says. */
@@ -61,7 +64,8 @@ async function movedBy(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitR
     await leaveSpace(tx, worker, order, now)
     await keepPassUntil(tx, visit.id, new Date(now.getTime() + BILLING_DAYS * 86_400_000))
   } else if (leaving.result === 'part') {
-    const reason = leaving.note || 'A part is missing.'
+    const missing = leaving.waitsFor ? await planMissing(tx, order.id, leaving.waitsFor) : null
+    const reason = [missing && `Waits for ${missing}.`, leaving.note].filter(Boolean).join(' ') || 'A part is missing.'
     await saveMove(tx, worker, now, order, 'hold', moveOrder(facts, 'hold', reason), reason, {
       heldFrom: 'ready',
       holdReason: 'part',
@@ -71,6 +75,14 @@ async function movedBy(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitR
     const reason = leaving.note || (leaving.result === 'return' ? 'It needs a return visit.' : 'It was handed over.')
     await saveMove(tx, worker, now, order, 'recall', moveOrder(facts, 'recall', reason), reason)
   }
+}
+
+/** @returns what is missing, in words */
+async function planMissing(tx: Tx, orderId: number, { partId, quantity }: { partId: number; quantity: string }): Promise<string> {
+  const [part] = await tx.select({ name: parts.name, unit: parts.unit, retiredAt: parts.retiredAt }).from(parts).where(eq(parts.id, partId))
+  if (!part || part.retiredAt) refuse('part_unknown', 'Choose a part from the list.', 'waitsFor')
+  await planPart(tx, orderId, partId, quantity)
+  return `${quantity} ${part!.unit} ${part!.name}`
 }
 
 /** How long a vendor may still enter the bill after the work is done. */

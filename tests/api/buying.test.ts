@@ -1,3 +1,4 @@
+import { finishJob, switchStint } from '#contract/field'
 import { savePlan } from '#contract/methods'
 import { holdOrder, readOrder, readOrderTimeline } from '#contract/orders'
 import { readPortraitMovements } from '#contract/portraits'
@@ -256,6 +257,26 @@ describe('what an order waits for', () => {
     await cast.coordinator.must(moveStock, { act: 'receipt', storeId: main, partId: two, quantity: '5', unitCostMinor: 100 })
     expect(await stateOf(both)).toBe('ready')
   })
+})
+
+test('a technician who leaves for want of a part names it: the order waits for it, and goes on when it comes', async () => {
+  const id = await part()
+  const { id: orderId, visitId } = await orderAt(cast, 'dispatched')
+  await cast.technician.must(switchStint, { visitId, kind: 'work' })
+  const leave = (partId: number, quantity: string) =>
+    cast.technician.call(finishJob, { visitId, result: 'part', note: 'Gone brittle', waitsFor: { partId, quantity } })
+  const unknown = await leave(999_999, '1')
+  expect([unknown.status, reasonOf(unknown).field]).toEqual([422, 'waitsFor'])
+  expect((await leave(id, '0')).status).toBe(400)
+  expect((await cast.coordinator.must(readOrder, { id: orderId })).state).toBe('on_job')
+  expect((await leave(id, '2')).status).toBe(200)
+  const held = await cast.coordinator.must(readOrder, { id: orderId })
+  expect([held.state, held.holdReason]).toEqual(['on_hold', 'part'])
+  expect((await cast.coordinator.must(readOrderTimeline, { id: orderId })).entries.find(({ kind }) => kind === 'order.hold')?.reason).toBe(
+    `Waits for 2 pc Bought part ${parts}. Gone brittle`,
+  )
+  await cast.coordinator.must(moveStock, { act: 'receipt', storeId: main, partId: id, quantity: '2', unitCostMinor: 100 })
+  expect((await cast.coordinator.must(readOrder, { id: orderId })).state).toBe('ready')
 })
 
 describe('what to buy', () => {

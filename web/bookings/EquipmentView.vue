@@ -5,7 +5,7 @@ import { RouterLink } from 'vue-router'
 import { readEquipmentCalendar } from '#contract/bookings'
 import type { Booking } from '#contract/bookings'
 import { ListEntry, LoadedPart, RecordLink, rowsNamed, shortTime, toLocalField, useRead, useSession, useVocabulary, writtenDay } from '#web/kit'
-import { StockTabs } from '#web/stock'
+import { StockHead } from '#web/stock'
 import { barOf, dayAfter, daysBetween } from './bars'
 
 /** What is lent to jobs over the days to come: who has it, what it is booked for, and what is late or wants inspecting. */
@@ -34,10 +34,7 @@ const isWeekend = (day: string) => [0, 6].includes(new Date(`${day}T12:00:00Z`).
 
 <template>
   <div class="page">
-    <header>
-      <h1>Stock</h1>
-      <StockTabs />
-    </header>
+    <StockHead />
     <section aria-label="Equipment">
       <div class="choices">
         <ListEntry v-if="(words.lists?.sites.length ?? 0) > 1" id="equipment-site" v-model="siteId" label="Site" :options="rowsNamed(words.lists?.sites)" />

@@ -7,6 +7,7 @@ import { readOutcomeLists } from '#contract/field'
 import { VISIT_RESULT_NAMES, VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
 import { texts, ListEntry, FieldFrame, TextEntry, call, useDraft, useLoading } from '#web/kit'
+import PartPick from './PartPick.vue'
 
 /** Leaving a job: done with symptom, cause and fix, or why not. */
 const props = defineProps<{
@@ -14,10 +15,22 @@ const props = defineProps<{
   busy: boolean
   /** Orders of the group it leads that are not over. */
   openMembers?: string[]
+  /** Whoever does it may look parts up. */
+  parts?: boolean
   sentenceAt: (field: string) => string | undefined
 }>()
 const emit = defineEmits<{
-  finish: [{ result: VisitResult; symptom?: string; cause?: string; fix?: string; note?: string; releaseMembers?: boolean }]
+  finish: [
+    {
+      result: VisitResult
+      symptom?: string
+      cause?: string
+      fix?: string
+      note?: string
+      releaseMembers?: boolean
+      waitsFor?: { partId: number; quantity: string }
+    },
+  ]
   leave: []
 }>()
 const lists = useLoading(() => call(readOutcomeLists, {}))
@@ -31,14 +44,24 @@ const OUTCOME = [
 ] as const
 const note = useDraft(() => `finish-${location.pathname}`)
 const released = ref(false)
+const partId = ref<number | null>(null)
+const quantity = ref('1')
+const picked = ref<InstanceType<typeof PartPick> | null>(null)
+function send(): void {
+  const waits = result.value === 'part' && props.parts && partId.value !== null
+  if (waits && !picked.value!.leave()) return
+  emit('finish', {
+    result: result.value,
+    ...said,
+    note: note.value,
+    ...(props.openMembers?.length ? { releaseMembers: released.value } : {}),
+    ...(waits ? { waitsFor: { partId: partId.value!, quantity: quantity.value } } : {}),
+  })
+}
 </script>
 
 <template>
-  <form
-    class="card"
-    aria-label="Leave the job"
-    @submit.prevent="emit('finish', { result, ...said, note, ...(openMembers?.length ? { releaseMembers: released } : {}) })"
-  >
+  <form class="card" aria-label="Leave the job" @submit.prevent="send">
     <h2>Leave the job</h2>
     <FieldFrame label="How does it stand?">
       <NRadioGroup v-model:value="result" class="results" name="result" role="radiogroup" aria-label="How does it stand?">
@@ -60,6 +83,11 @@ const released = ref(false)
         <NCheckbox v-model:checked="released">They go on by themselves, whole</NCheckbox>
         <p v-if="sentenceAt('members')" class="problem" role="alert">{{ sentenceAt('members') }}</p>
       </div>
+    </template>
+    <template v-else-if="result === 'part' && parts">
+      <p>Which part is missing? The job goes on by itself once it is here.</p>
+      <PartPick id="missing" ref="picked" v-model="partId" v-model:quantity="quantity" :problem-at="sentenceAt" />
+      <p v-if="sentenceAt('waitsFor')" class="problem" role="alert">{{ sentenceAt('waitsFor') }}</p>
     </template>
     <TextEntry id="out-note" v-model="note" label="Anything to add" long :max="2000" :problem="sentenceAt('reason')" />
     <NButton type="primary" attr-type="submit" :disabled="busy">{{ result === 'done' ? 'Finish' : 'Leave' }}</NButton>

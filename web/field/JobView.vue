@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
 import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
@@ -7,13 +6,14 @@ import { listJobDocuments, readJobDocument } from '#contract/documents'
 import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
-import { FileEntry, TextEntry, PhonePage, address, call, DecimalField, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
+import { FileEntry, PhonePage, address, call, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
 import { SharedDocuments } from '#web/documents'
 import { JobSteps } from '#web/methods'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
 import NoteForm from './NoteForm.vue'
+import PartPick from './PartPick.vue'
 import { usePhoneJob } from './usePhoneJob'
 
 /** One job at a time, gloves on: clock, part, photo, note, finish. */
@@ -24,18 +24,11 @@ onLiveChange(useSoon(job.load, 200))
 const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<JobSheet, 'part' | 'note' | 'finish'>(job, (file) =>
   call(contract.addJobPhoto, { visitId }, { file }),
 )
-const partText = ref('')
-const parts = ref<{ id: number; code: string; name: string; unit: string; inStock: string }[]>([])
 const partId = ref<number | null>(null)
 const quantity = ref('1')
-const lookForParts = useSoon(async () => (parts.value = (await call(contract.findParts, { q: partText.value })).rows), 150)
-const quantityField = ref<InstanceType<typeof DecimalField> | null>(null)
+const picked = ref<InstanceType<typeof PartPick> | null>(null)
 function usePart(): void {
-  if (quantityField.value!.leave()) void act(() => call(contract.usePart, { visitId, partId: partId.value!, quantity: quantity.value }))
-}
-function openParts(): void {
-  open.value = 'part'
-  lookForParts()
+  if (picked.value!.leave()) void act(() => call(contract.usePart, { visitId, partId: partId.value!, quantity: quantity.value }))
 }
 </script>
 
@@ -64,6 +57,7 @@ function openParts(): void {
         <FinishForm
           v-if="open === 'finish'"
           :outcome="it.outcome"
+          parts
           :open-members="it.openMembers"
           :busy="busy"
           :sentence-at="(field) => problem?.at(field)"
@@ -72,24 +66,7 @@ function openParts(): void {
         />
         <form v-if="open === 'part'" class="card" aria-label="Use a part" @submit.prevent="usePart">
           <h2>Use a part</h2>
-          <TextEntry id="part-text" v-model="partText" label="Part of name or code" kind="search" @input="lookForParts" />
-          <NRadioGroup v-model:value="partId" class="list" name="part" role="radiogroup" aria-label="Parts">
-            <NRadio v-for="part in parts" :key="part.id" :value="part.id">
-              {{ part.name }} <span class="label mono">{{ part.code }}</span><br /><span class="label"
-                >{{ Number(part.inStock) }} {{ part.unit }} in stock</span
-              >
-            </NRadio>
-          </NRadioGroup>
-          <DecimalField
-            id="part-quantity"
-            ref="quantityField"
-            label="How many"
-            kind="quantity"
-            required
-            :value="quantity"
-            :problem="problem?.at('quantity')"
-            @save="quantity = $event as string"
-          />
+          <PartPick id="part" ref="picked" v-model="partId" v-model:quantity="quantity" :problem-at="(field) => problem?.at(field)" />
           <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
           <NButton type="primary" attr-type="submit" :disabled="busy || !partId">Use it</NButton>
           <NButton @click="open = null">Not now</NButton>
@@ -135,7 +112,7 @@ function openParts(): void {
     </main>
     <div v-if="it && !over" class="bar">
       <div>
-        <NButton @click="openParts">Part</NButton>
+        <NButton @click="open = 'part'">Part</NButton>
         <FileEntry id="photo" label-hidden label="Photo" press="Photo" accept="image/*" :disabled="busy" @choose="photo" />
         <NButton @click="open = 'note'">Note</NButton>
         <NButton type="primary" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</NButton>
@@ -143,25 +120,3 @@ function openParts(): void {
     </div>
   </PhonePage>
 </template>
-
-<style scoped>
-.list {
-  border: 0;
-  margin: 0;
-  padding: 0;
-  max-height: 260px;
-  overflow: auto;
-  display: grid;
-}
-.list label {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  min-height: 48px;
-}
-.list input {
-  width: 20px;
-  height: 20px;
-  flex: none;
-}
-</style>

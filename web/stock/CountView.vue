@@ -7,7 +7,7 @@ import { counted } from '#core/kit'
 import { address, call, DecimalField, LoadedPart, PickField, TextEntry, useRead, writtenAs } from '#web/kit'
 import { useLineAct } from '#web/sheets'
 import { storeChoices } from './finders'
-import StockTabs from './StockTabs.vue'
+import StockHead from './StockHead.vue'
 
 /** A store is counted: its sheet is printed, and what was found is entered beside it. */
 const store = ref<number | null>(null)
@@ -45,10 +45,7 @@ async function enter(): Promise<void> {
 
 <template>
   <div class="page">
-    <header>
-      <h1>Stock</h1>
-      <StockTabs />
-    </header>
+    <StockHead />
     <section aria-label="Count">
       <div class="choices">
         <PickField

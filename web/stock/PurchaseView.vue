@@ -10,7 +10,7 @@ import { useLineAct } from '#web/sheets'
 import PurchaseForm from './PurchaseForm.vue'
 import ReceiptForm from './ReceiptForm.vue'
 import PurchaseBillForm from './PurchaseBillForm.vue'
-import StockTabs from './StockTabs.vue'
+import StockHead from './StockHead.vue'
 
 /** One purchase: what is asked for, ordered, received and billed, and what is done with it next. */
 const route = useRoute()
@@ -38,10 +38,7 @@ const came = computed(() => it.value.receipts.length > 0)
 
 <template>
   <div class="page">
-    <header>
-      <h1>Stock</h1>
-      <StockTabs />
-    </header>
+    <StockHead />
     <LoadedPart :part="read">
       <section :aria-label="`Purchase ${it.number}`">
         <div class="head">

@@ -9,7 +9,7 @@ import { PURCHASE_STATE_NAMES } from '#core/stock'
 import type { PurchaseState } from '#core/stock'
 import { call, ChoiceEntry, onLiveChange, ProblemNote, shortTime, TextEntry, useLoading, useSession, useSoon, writtenAs, writtenDay } from '#web/kit'
 import PurchaseForm from './PurchaseForm.vue'
-import StockTabs from './StockTabs.vue'
+import StockHead from './StockHead.vue'
 
 /** Purchases of parts: what is asked for, ordered, and to be billed. */
 const session = useSession()
@@ -58,10 +58,7 @@ const EMPTY: Record<Shown, string> = {
 
 <template>
   <div class="page">
-    <header>
-      <h1>Stock</h1>
-      <StockTabs />
-    </header>
+    <StockHead />
     <section aria-label="Purchases">
       <div class="choices">
         <ChoiceEntry id="purchases-shown" v-model="shown" label-hidden label="Which" :options="SHOWN" />

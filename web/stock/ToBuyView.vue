@@ -22,7 +22,7 @@ import {
   writtenAs,
 } from '#web/kit'
 import { sayRefusal } from '#web/sheets'
-import StockTabs from './StockTabs.vue'
+import StockHead from './StockHead.vue'
 
 /** Parts that are time to buy, with the sum behind each; those chosen become purchases, one a vendor. */
 const session = useSession()
@@ -72,10 +72,7 @@ const money = (minor: number | null) => (minor === null ? '–' : writtenAs('mon
 
 <template>
   <div class="page">
-    <header>
-      <h1>Stock</h1>
-      <StockTabs />
-    </header>
+    <StockHead />
     <section aria-label="What to buy">
       <div class="choices">
         <ListEntry v-if="(words.lists?.sites.length ?? 0) > 1" id="buy-site" v-model="siteId" label="Site" :options="rowsNamed(words.lists?.sites)" />
