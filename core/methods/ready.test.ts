@@ -48,3 +48,18 @@ test('equipment that is not booked, a warranty in force and a plan that outgrew 
     ['warranty', 'CH-1 Seawater chiller 1 is under warranty with Northbay Cooling until Fri 5 Mar 2027: send for them, or know why not.', 'vendorId'],
   ])
 })
+
+test('access: nothing is told once a time is agreed; while one is offered, how that stands; and what is booked in its space then', () => {
+  const of = (beside: Parameters<typeof readyLines>[3], contact: string | null = null) =>
+    readyLines({ ...facts, contactName: contact }, [], [], beside).map(({ code, sentence, field }) => [code, sentence, field])
+  expect(of({ agreed: true })).toEqual([])
+  expect(of({})).toEqual([['access', expect.stringContaining('Nobody is named'), 'contactName']])
+  const waits = { name: 'Nora', state: 'waits' as const }
+  expect(of({ offered: waits }, 'Aoife')).toEqual([['access', 'Nora has not chosen a time yet.', 'window']])
+  expect(of({ offered: { ...waits, state: 'passed' } })).toEqual([['access', 'Nora chose none of the times offered, and all have passed.', 'window']])
+  expect(of({ offered: { ...waits, state: 'none_fits' } })).toEqual([['access', 'None of the times offered fits Nora: agree on another.', 'window']])
+  expect(of({ agreed: true, offered: waits, booked: ['“Seminar”, Nora Vale'], untold: ['TID-207 Seminar room 1'] })).toEqual([
+    ['space', 'Booked then: “Seminar”, Nora Vale. Take the space out of use, or agree on another time.', 'closure'],
+    ['space', 'The bookings system could not be told that TID-207 Seminar room 1 is out of use.', 'closure'],
+  ])
+})

@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, defineAsyncComponent } from 'vue'
 import { recallOrder } from '#contract/orders'
 import type { OrderSheet } from '#contract/orders'
 import { isUnapproved } from '#core/orders'
 import { call, useSession, useUndo } from '#web/kit'
 import { useOpenSheet } from '#web/sheets'
 import { VISITS } from './anchor'
-import DispatchForm from './DispatchForm.vue'
 import VisitList from './VisitList.vue'
 
+/** Loaded where somebody is sent: the first view of the Desk sends nobody. */
+const DispatchForm = defineAsyncComponent(() => import('./DispatchForm.vue'))
 /** Who was sent and when; where the order waits for somebody to go, who that will be. */
 const props = defineProps<{ now?: boolean }>()
 const { sheet: it, begun, reload } = useOpenSheet<OrderSheet>()

@@ -54,6 +54,8 @@ const offered = computed<OfferedMove[]>(() => [
 async function begin(anchor: string): Promise<void> {
   begun.value = anchor
   await nextTick()
+  // What is begun may have to be fetched first.
+  for (let n = 0; n < 40 && !document.getElementById(`s-${anchor}-begun`); n++) await new Promise((resolve) => setTimeout(resolve, 25))
   jumpTo(`${anchor}-begun`)
 }
 
