@@ -1,5 +1,6 @@
 import * as approvals from '#contract/approvals'
 import * as assets from '#contract/assets'
+import * as board from '#contract/board'
 import * as bookings from '#contract/bookings'
 import * as closures from '#contract/closures'
 import * as cobie from '#contract/cobie'
@@ -41,6 +42,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     vendors,
     windows,
     closures,
+    board,
     ledger,
     places,
     assets,

@@ -10,6 +10,7 @@ import helmet from 'helmet'
 import { isOpenDoor } from '#contract/kit'
 import { routes as approvals } from '#server/approvals'
 import { routes as assets } from '#server/assets'
+import { routes as board } from '#server/board'
 import { routes as closures } from '#server/closures'
 import { routes as cobie } from '#server/cobie'
 import { routes as dispatch } from '#server/dispatch'
@@ -53,6 +54,7 @@ export const routes: Route[] = [
   ...vendors,
   ...windows,
   ...closures,
+  ...board,
   ...ledger,
   ...places,
   ...assets,

@@ -160,6 +160,6 @@ export const endClosure = command(contract.endClosure, async ({ tx, who, input, 
   const { closure, order } = await lockClosure(tx, who, input.id, input.version)
   const sooner = endedSooner({ state: closure.state, from: closure.fromAt, until: closure.untilAt }, now)
   if (!sooner) refuse('over', 'It is over already.')
-  await endNow(tx, who, closure, sooner!, order.siteId, now)
+  await endNow(tx, who, closure, sooner, order.siteId, now)
   return closuresOf(tx, service, who, order, now)
 })

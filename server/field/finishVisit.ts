@@ -82,7 +82,7 @@ async function planMissing(tx: Tx, orderId: number, { partId, quantity }: { part
   const [part] = await tx.select({ name: parts.name, unit: parts.unit, retiredAt: parts.retiredAt }).from(parts).where(eq(parts.id, partId))
   if (!part || part.retiredAt) refuse('part_unknown', 'Choose a part from the list.', 'waitsFor')
   await planPart(tx, orderId, partId, quantity)
-  return `${quantity} ${part!.unit} ${part!.name}`
+  return `${quantity} ${part.unit} ${part.name}`
 }
 
 /** How long a vendor may still enter the bill after the work is done. */

@@ -84,15 +84,15 @@ export const chooseTime = command(contract.chooseTime, async ({ tx, input, now }
   const from = new Date(input.from)
   const time = timesOf(offer).find((one) => one.from.getTime() === from.getTime())
   if (!time) refuse('unknown_time', 'Choose one of the times offered.', 'from')
-  if (!isToCome(time!, now)) refuse('gone', 'This time has passed: choose another.', 'from')
+  if (!isToCome(time, now)) refuse('gone', 'This time has passed: choose another.', 'from')
   await answered(tx, offer, { state: 'chosen', chosenFrom: from, answer: input.note || null, answeredAt: now })
-  await keepWindow(tx, order, time!, offer.name)
+  await keepWindow(tx, order, time, offer.name)
   await recordEvent(tx, { accountId: null, name: offer.name }, now, {
     kind: 'window.choose',
     siteId: order.siteId,
     orderId: order.id,
     reason: input.note || null,
-    details: { offerId: offer.id, name: offer.name, from: time!.from.toISOString(), until: time!.until.toISOString() },
+    details: { offerId: offer.id, name: offer.name, from: time.from.toISOString(), until: time.until.toISOString() },
   })
   return pageOf(tx, await openOffer(tx, input.token), now)
 })

@@ -1,5 +1,18 @@
 <script setup lang="ts">
-import { BookOpen, CalendarClock, ChartNoAxesColumn, Coins, Megaphone, Package, PhoneIncoming, Rows3, Search, Settings, Store } from '@lucide/vue'
+import {
+  BookOpen,
+  CalendarClock,
+  CalendarRange,
+  ChartNoAxesColumn,
+  Coins,
+  Megaphone,
+  Package,
+  PhoneIncoming,
+  Rows3,
+  Search,
+  Settings,
+  Store,
+} from '@lucide/vue'
 import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
@@ -47,6 +60,7 @@ const countOf = (name: string) => flow.value.value?.stations.find((one) => one.s
 const goTo = (name: string) => router.push({ name: 'bench', params: { station: name } })
 
 const rooms = computed(() => [
+  { to: '/board', name: 'Board', icon: CalendarRange, shown: session.can('desk.read') },
   { to: '/lists', name: 'Lists', icon: Rows3, shown: session.can('desk.read') },
   { to: '/registers', name: 'Registers', icon: BookOpen, shown: session.can('desk.read') },
   { to: '/preventive', name: 'Preventive', icon: CalendarClock, shown: session.can('desk.read') },

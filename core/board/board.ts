@@ -1,0 +1,68 @@
+import { DateTime } from 'luxon'
+
+/** How many days the Board shows at once. */
+export const BOARD_DAYS = [1, 3, 7] as const
+export type BoardDays = (typeof BOARD_DAYS)[number]
+export const BOARD_DAYS_NAMES: Record<BoardDays, string> = { 1: 'Day', 3: 'Three days', 7: 'Week' }
+
+/** From its first instant up to, and without, its last. */
+export interface Stretch {
+  from: Date
+  until: Date
+}
+
+/**
+ * The lane each of several stretches of one person is drawn in, so that none covers another: the first that is free when
+ * it begins. As many lanes as the most that run at once, which is the least there can be (interval partitioning: Kleinberg
+ * and Tardos, Algorithm Design, 4.1; from memory).
+ * @returns a lane from nought on for each, in the order in which they were given
+ */
+export function lanesOf(stretches: readonly Stretch[]): number[] {
+  const order = stretches.map((_, index) => index).sort((a, b) => stretches[a]!.from.getTime() - stretches[b]!.from.getTime() || a - b)
+  const ends: number[] = []
+  const lanes = new Array<number>(stretches.length).fill(0)
+  for (const index of order) {
+    const { from, until } = stretches[index]!
+    const free = ends.findIndex((end) => end <= from.getTime())
+    const lane = free === -1 ? ends.length : free
+    ends[lane] = Math.max(until.getTime(), from.getTime() + 1)
+    lanes[index] = lane
+  }
+  return lanes
+}
+
+/**
+ * The hours of the day that are drawn: those in which anybody works or is planned to, whole, at least eight of them.
+ * @param stretches of shifts and visits of the days shown
+ * @param zone of the site; hours are its own
+ * @returns from 0 to 24, the second not among them
+ */
+export function hoursShown(stretches: readonly Stretch[], zone: string): { from: number; to: number } {
+  let [from, to] = [24, 0]
+  for (const stretch of stretches) {
+    const [start, end] = [stretch.from, stretch.until].map((at) => DateTime.fromJSDate(at, { zone }))
+    if (!start!.hasSame(end!.minus({ milliseconds: 1 }), 'day')) return { from: 0, to: 24 }
+    from = Math.min(from, start!.hour)
+    to = Math.max(to, end!.hasSame(start!, 'day') ? end!.hour + (end!.minute ? 1 : 0) : 24)
+  }
+  if (from >= to) return { from: 8, to: 18 }
+  while (to - from < LEAST_HOURS) {
+    if (to < 24) to++
+    if (to - from < LEAST_HOURS && from > 0) from--
+  }
+  return { from, to }
+}
+const LEAST_HOURS = 8
+
+/**
+ * Where an instant lies on the Board, in shares of its width from 0 to 1: each day as wide as the others, and of each the
+ * hours that are shown. What lies in hours that are not drawn lies at their edge.
+ * @param first the first day shown, "2026-11-24"
+ */
+export function placeOf(at: Date, { first, days, hours, zone }: { first: string; days: number; hours: { from: number; to: number }; zone: string }): number {
+  const local = DateTime.fromJSDate(at, { zone })
+  const day = Math.round(local.startOf('day').diff(DateTime.fromISO(first, { zone }), 'days').days)
+  const hour = local.hour + local.minute / 60 + local.second / 3600
+  const inDay = Math.min(1, Math.max(0, (hour - hours.from) / (hours.to - hours.from)))
+  return Math.min(1, Math.max(0, (day + inDay) / days))
+}
