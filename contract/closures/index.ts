@@ -65,7 +65,10 @@ export const listPlaceClosures = endpoint<{ placeId: number }, { rows: Closure[]
 /** What the bookings system says of a space: its bookings, that it does not know the space, that it does not answer, or that there is none. */
 export interface SpaceBookings {
   said: 'bookings' | 'unknown' | 'silent' | 'none'
+  /** The first of them, in the order of their beginning. */
   bookings: AffectedBooking[]
+  /** How many there are in all. */
+  total: number
 }
 interface Period {
   from: string

@@ -18,6 +18,8 @@ export type ToldState = (typeof TOLD_STATES)[number]
 export type ClosureStanding = 'called_off' | 'ahead' | 'running' | 'over'
 export const CLOSURE_STANDING_NAMES: Record<ClosureStanding, string> = { called_off: 'Called off', ahead: 'To come', running: 'Out of use', over: 'Over' }
 
+/** So many bookings that fall into a closure are shown one by one, and kept with it. */
+export const MOST_SHOWN = 200
 const MOST_DAYS = 366
 const DAY_MS = 86_400_000
 

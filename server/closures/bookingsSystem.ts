@@ -1,4 +1,5 @@
 import ICAL from 'ical.js'
+import { DateTime } from 'luxon'
 import { createObject, davRequest, deleteObject, getBasicAuthHeaders, updateObject } from 'tsdav'
 import type { SpaceBooking, Span } from '#core/closures'
 
@@ -6,7 +7,15 @@ import type { SpaceBooking, Span } from '#core/closures'
 const PATIENCE_MS = 4_000
 
 /** It does not answer, or not as it should; the message says how, for people. */
-export class Silent extends Error {}
+export class Silent extends Error {
+  constructor(
+    message: string,
+    /** It was waited for in vain. */
+    readonly late = false,
+  ) {
+    super(message)
+  }
+}
 
 /** What a space has in the bookings system, or that it is not known there. */
 export type Said = { said: 'bookings'; busy: Span[]; told: SpaceBooking[]; ours: Span[] } | { said: 'unknown' }
@@ -72,10 +81,11 @@ export class BookingsSystem {
   /**
    * What is booked in a space in a period. Who may see that it is taken, and not by whom, hears of busy time alone.
    * @param ours UIDs of closures of our own, which are no bookings
+   * @param zone of the site: days and times without a zone are its own
    * @throws Silent when it does not answer
    */
-  async bookings(code: string, period: Span, ours: ReadonlySet<string>): Promise<Said> {
-    const [busy, told] = await Promise.all([this.busy(code, period), this.told(code, period)])
+  async bookings(code: string, period: Span, ours: ReadonlySet<string>, zone: string): Promise<Said> {
+    const [busy, told] = await Promise.all([this.busy(code, period), this.told(code, period, zone)])
     if (busy === 'unknown' && told === 'unknown') return { said: 'unknown' }
     const all = told === 'unknown' ? [] : told
     const own = all.filter(({ uid }) => ours.has(uid))
@@ -104,7 +114,7 @@ export class BookingsSystem {
   }
 
   /** RFC 4791, 7.8, each time of what comes round written out; nothing where it may not be seen. */
-  private async told(code: string, { from, until }: Span): Promise<(SpaceBooking & { uid: string })[] | 'unknown'> {
+  private async told(code: string, { from, until }: Span, zone: string): Promise<(SpaceBooking & { uid: string })[] | 'unknown'> {
     const range = { _attributes: { start: stamp(from), end: stamp(until) } }
     const query = {
       _attributes: { 'xmlns:d': 'DAV:', 'xmlns:c': 'urn:ietf:params:xml:ns:caldav' },
@@ -124,7 +134,7 @@ export class BookingsSystem {
     if (responses.some(({ status }) => status === 403)) return []
     const failed = responses.find(({ ok, status }) => !ok && status >= 400)
     if (failed) throw refusal(failed.status)
-    return responses.flatMap(({ props }) => (typeof props?.calendarData === 'string' ? bookingsOf(props.calendarData) : []))
+    return responses.flatMap(({ props }) => (typeof props?.calendarData === 'string' ? bookingsOf(props.calendarData, zone) : []))
   }
 
   /**
@@ -170,7 +180,7 @@ async function heard<T>(ask: () => Promise<T>): Promise<T> {
     })
   } catch (error) {
     if (error instanceof Silent) throw error
-    throw new Silent(isLate(error) ? 'The bookings system takes too long to answer.' : 'The bookings system cannot be reached.')
+    throw isLate(error) ? new Silent('The bookings system takes too long to answer.', true) : new Silent('The bookings system cannot be reached.')
   }
 }
 
@@ -182,7 +192,14 @@ function readText(text: string): ICAL.Component {
   }
 }
 
-function bookingsOf(text: string): (SpaceBooking & { uid: string })[] {
+/** A day alone, or a time of no zone, is one of the site (RFC 5545, 3.3.5). */
+function instantOf(time: ICAL.Time, zone: string): Date {
+  if (!time.isDate && time.zone !== ICAL.Timezone.localTimezone) return time.toJSDate()
+  const { year, month, day, hour, minute, second } = time
+  return DateTime.fromObject({ year, month, day, hour, minute, second }, { zone }).toJSDate()
+}
+
+function bookingsOf(text: string, zone: string): (SpaceBooking & { uid: string })[] {
   return readText(text)
     .getAllSubcomponents('vevent')
     .flatMap((component) => {
@@ -197,7 +214,7 @@ function bookingsOf(text: string): (SpaceBooking & { uid: string })[] {
           ?.getFirstValue()
           ?.toString()
           .replace(/^mailto:/i, '') || null
-      const [from, until] = [event.startDate.toJSDate(), event.endDate.toJSDate()]
+      const [from, until] = [instantOf(event.startDate, zone), instantOf(event.endDate, zone)]
       return [{ uid: event.uid, key: `${event.uid} ${from.toISOString()}`, from, until, what: event.summary || null, who: name ? String(name) : email, email }]
     })
 }

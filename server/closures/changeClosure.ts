@@ -102,7 +102,7 @@ export const closeSpace = command(contract.closeSpace, async ({ tx, who, input, 
     register: 'places',
     recordId: placeId,
     reason,
-    details: { ...factsOf(saved!.id, place), from: period.from.toISOString(), until: period.until.toISOString(), affects: asked.bookings.length },
+    details: { ...factsOf(saved!.id, place), from: period.from.toISOString(), until: period.until.toISOString(), affects: asked.total },
   })
   if (notice) await tell({ kind: 'help.bulletin', siteId: order.siteId, details: { title: notice.title, withdrawn: false } })
   return closuresOf(tx, service, who, order, now)

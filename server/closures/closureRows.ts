@@ -1,10 +1,10 @@
 import { and, asc, desc, eq, gt } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { Closure, SpaceBookings } from '#contract/closures'
-import { bookingsIn, closureStanding } from '#core/closures'
+import { bookingsIn, closureStanding, MOST_SHOWN } from '#core/closures'
 import type { SpaceBooking, Span } from '#core/closures'
 import type { Outgoing, Reader, Service } from '#server/kit'
-import { bulletins, closures, orders, places } from '../tables'
+import { bulletins, closures, orders, places, sites } from '../tables'
 import { BookingsSystem, Silent } from './bookingsSystem'
 
 export type ClosureRecord = typeof closures.$inferSelect
@@ -49,25 +49,37 @@ export const systemOf = ({ config }: Service): BookingsSystem | null => (config.
 
 export interface Asked {
   said: SpaceBookings['said']
+  /** The first of them. */
   bookings: SpaceBooking[]
+  total: number
 }
-const NONE: Asked = { said: 'none', bookings: [] }
+const nothing = (said: Asked['said']): Asked => ({ said, bookings: [], total: 0 })
+/** Who has waited in vain just now does not make everybody else wait as well. */
+const QUIET_MS = 20_000
+let quietUntil = 0
 
 /** What falls into a period of a space, by the bookings system; closures of our own are no bookings. */
-export async function askAbout(db: Reader, service: Service, place: Pick<PlaceRecord, 'id' | 'code'>, period: Span): Promise<Asked> {
+export async function askAbout(db: Reader, service: Service, place: Pick<PlaceRecord, 'id' | 'code' | 'siteId'>, period: Span): Promise<Asked> {
   const system = systemOf(service)
-  if (!system) return NONE
-  const mine = await db
-    .select({ uid: closures.uid })
-    .from(closures)
-    .where(and(eq(closures.placeId, place.id), gt(closures.untilAt, period.from)))
-    .orderBy(asc(closures.id))
+  if (!system) return nothing('none')
+  if (performance.now() < quietUntil) return nothing('silent')
+  const [mine, [site]] = await Promise.all([
+    db
+      .select({ uid: closures.uid })
+      .from(closures)
+      .where(and(eq(closures.placeId, place.id), gt(closures.untilAt, period.from)))
+      .orderBy(asc(closures.id)),
+    db.select({ zone: sites.zone }).from(sites).where(eq(sites.id, place.siteId)),
+  ])
   try {
-    const said = await system.bookings(place.code, period, new Set(mine.map(({ uid }) => uid)))
-    return said.said === 'unknown' ? { said: 'unknown', bookings: [] } : { said: 'bookings', bookings: bookingsIn(period, said.busy, said.told, said.ours) }
+    const said = await system.bookings(place.code, period, new Set(mine.map(({ uid }) => uid)), site!.zone)
+    if (said.said === 'unknown') return nothing('unknown')
+    const all = bookingsIn(period, said.busy, said.told, said.ours)
+    return { said: 'bookings', bookings: all.slice(0, MOST_SHOWN), total: all.length }
   } catch (error) {
-    if (error instanceof Silent) return { said: 'silent', bookings: [] }
-    throw error
+    if (!(error instanceof Silent)) throw error
+    if (error.late) quietUntil = performance.now() + QUIET_MS
+    return nothing('silent')
   }
 }
 

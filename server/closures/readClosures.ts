@@ -62,19 +62,19 @@ export const listPlaceClosures = query(contract.listPlaceClosures, async ({ db, 
 export const checkSpace = query(contract.checkSpace, async ({ db, who, input, service }) => {
   const place = await seenSpace(db, who, input.placeId)
   const period = { from: new Date(input.from), until: new Date(input.until) }
-  return period.until <= period.from ? { said: 'none' as const, bookings: [] } : askAbout(db, service, place, period)
+  return period.until <= period.from ? { said: 'none' as const, bookings: [], total: 0 } : askAbout(db, service, place, period)
 })
 
 export const readSpaceFree = query(contract.readSpaceFree, async ({ db, who, input, now, service }) => {
   const order = await seenOrder(db, who, input.orderId)
   const at = await plannedFor(db, order, now)
   const [place] = order.placeId === null ? [] : await db.select().from(places).where(eq(places.id, order.placeId))
-  if (!at || place?.kind !== 'space' || !isOpenFor(order)) return { at, said: 'none' as const, bookings: [] }
+  if (!at || place?.kind !== 'space' || !isOpenFor(order)) return { at, said: 'none' as const, bookings: [], total: 0 }
   const closed = await db
     .select({ from: closures.fromAt, until: closures.untilAt })
     .from(closures)
     .where(and(eq(closures.orderId, order.id), eq(closures.placeId, place.id), eq(closures.state, 'kept')))
   // What falls into it was seen when the space was taken out of use.
-  if (closed.some(({ from, until }) => from <= at.from && at.until <= until)) return { at, said: 'none' as const, bookings: [] }
+  if (closed.some(({ from, until }) => from <= at.from && at.until <= until)) return { at, said: 'none' as const, bookings: [], total: 0 }
   return { at, ...(await askAbout(db, service, place, at)) }
 })

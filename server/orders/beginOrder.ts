@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { PRIORITIES } from '#core/requests'
 import type { Priority } from '#core/requests'
+import { endClosures } from '#server/closures/records'
 import { recordEvent, takeNumber } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { orders, orderShares } from '../tables'
@@ -81,5 +82,6 @@ export async function takeBackOrder(tx: Tx, who: Asker, now: Date, order: OrderR
     .update(orders)
     .set({ discardedAt: now, version: order.version + 1 })
     .where(eq(orders.id, order.id))
+  await endClosures(tx, who, order, now)
   await recordEvent(tx, who, now, { kind: 'order.discard', siteId: order.siteId, orderId: order.id, from: order.state, to: order.state, details })
 }

@@ -20,15 +20,20 @@ interface Found {
   site: typeof sites.$inferSelect
 }
 
-/** The offer behind a link. @throws ProblemReply 404 when there is none */
-async function openOffer(db: Reader, token: string): Promise<Found> {
+/** So long after the last of its times a link still says what was chosen. */
+const KEPT_DAYS = 30
+
+/** The offer behind a link. @throws ProblemReply 404 when there is none, or it has expired */
+async function openOffer(db: Reader, token: string, now: Date): Promise<Found> {
   const [found] = await db
     .select({ offer: timeOffers, order: orders, site: sites })
     .from(timeOffers)
     .innerJoin(orders, eq(orders.id, timeOffers.orderId))
     .innerJoin(sites, eq(sites.id, timeOffers.siteId))
     .where(eq(timeOffers.tokenHash, sha256(token)))
-  if (!found) throw new ProblemReply(404, 'The link does not work', 'It was not copied whole. Call the desk to agree on a time.')
+  const last = found && Math.max(...timesOf(found.offer).map(({ until }) => until.getTime()))
+  if (!found || last! + KEPT_DAYS * 86_400_000 < now.getTime())
+    throw new ProblemReply(404, 'The link does not work', 'It has expired, or was not copied whole. Call the desk to agree on a time.')
   return found
 }
 
@@ -60,11 +65,11 @@ async function pageOf(db: Reader, found: Found, now: Date): Promise<Outgoing<Tim
   }
 }
 
-export const readTimes = query(contract.readTimes, async ({ db, input, now }) => pageOf(db, await openOffer(db, input.token), now))
+export const readTimes = query(contract.readTimes, async ({ db, input, now }) => pageOf(db, await openOffer(db, input.token, now), now))
 
 /** The offer and its order, both held, while an answer can be taken. @throws ProblemReply 404; Refusal when it cannot */
 async function lockOffer(tx: Tx, token: string, now: Date): Promise<Found> {
-  const found = await openOffer(tx, token)
+  const found = await openOffer(tx, token, now)
   const order = (await lockOrderById(tx, found.order.id))!
   const [offer] = (await tx.select().from(timeOffers).where(eq(timeOffers.id, found.offer.id)).for('update')) as [OfferRecord]
   const held = { ...found, order, offer }
@@ -94,7 +99,7 @@ export const chooseTime = command(contract.chooseTime, async ({ tx, input, now }
     reason: input.note || null,
     details: { offerId: offer.id, name: offer.name, from: time.from.toISOString(), until: time.until.toISOString() },
   })
-  return pageOf(tx, await openOffer(tx, input.token), now)
+  return pageOf(tx, await openOffer(tx, input.token, now), now)
 })
 
 export const sayNoneFits = command(contract.sayNoneFits, async ({ tx, input, now }) => {
@@ -110,7 +115,7 @@ export const sayNoneFits = command(contract.sayNoneFits, async ({ tx, input, now
     reason: input.note,
     details: { offerId: offer.id, name: offer.name },
   })
-  return pageOf(tx, await openOffer(tx, input.token), now)
+  return pageOf(tx, await openOffer(tx, input.token, now), now)
 })
 
 /** On the private page of a request: what its own reporter was offered, by the address they reported with. */

@@ -5,6 +5,8 @@ export interface Occurrence {
   uid: string
   start: Date
   end: Date
+  /** The same as they stand in the calendar: whole days stay days. */
+  times: { start: ICAL.Time; end: ICAL.Time }
   summary: string
   organizer: { name: string | null; email: string | null }
   /** How it counts in free-busy: not at all where it is called off or leaves the room free. */
@@ -30,7 +32,7 @@ export function occurrencesIn(data: string, from: Date | null, until: Date | nul
   const others = events.filter((event) => event.hasProperty('recurrence-id'))
   const found: Occurrence[] = []
   const add = (event: ICAL.Event, start: ICAL.Time, end: ICAL.Time, recurrenceId: ICAL.Time | null) => {
-    const one = occurrenceOf(event, start.toJSDate(), end.toJSDate(), recurrenceId)
+    const one = occurrenceOf(event, { start, end }, recurrenceId)
     if ((!until || one.start < until) && (!from || one.end > from || (one.end.getTime() === one.start.getTime() && one.start >= from))) found.push(one)
   }
   for (const master of masters) {
@@ -57,7 +59,7 @@ export function occurrencesIn(data: string, from: Date | null, until: Date | nul
   return found.sort((a, b) => a.start.getTime() - b.start.getTime())
 }
 
-function occurrenceOf(event: ICAL.Event, start: Date, end: Date, recurrenceId: ICAL.Time | null): Occurrence {
+function occurrenceOf(event: ICAL.Event, times: Occurrence['times'], recurrenceId: ICAL.Time | null): Occurrence {
   const { component } = event
   const organizer = component.getFirstProperty('organizer')
   const status = String(component.getFirstPropertyValue('status') ?? 'CONFIRMED').toUpperCase()
@@ -65,8 +67,9 @@ function occurrenceOf(event: ICAL.Event, start: Date, end: Date, recurrenceId: I
   const name = organizer?.getFirstParameter('cn')
   return {
     uid: event.uid,
-    start,
-    end,
+    start: times.start.toJSDate(),
+    end: times.end.toJSDate(),
+    times,
     summary: event.summary,
     organizer: {
       name: name ? String(name) : null,
@@ -82,6 +85,7 @@ function occurrenceOf(event: ICAL.Event, start: Date, end: Date, recurrenceId: I
   }
 }
 
+const writtenOut = (time: ICAL.Time) => (time.isDate ? time : utc(time.toJSDate()))
 const utc = (at: Date) => ICAL.Time.fromJSDate(at, true)
 
 /** The same object with each time it takes place written out in UTC (RFC 4791, 9.6.5); null where none falls into the period. */
@@ -91,11 +95,11 @@ export function expanded(data: string, from: Date, until: Date): string | null {
   const calendar = new ICAL.Component('vcalendar')
   calendar.addPropertyWithValue('version', '2.0')
   calendar.addPropertyWithValue('prodid', PRODUCT)
-  for (const { component, start, end, recurrenceId } of all) {
+  for (const { component, times, recurrenceId } of all) {
     const one = new ICAL.Component(JSON.parse(JSON.stringify(component.toJSON())) as unknown[])
     for (const name of ['dtstart', 'dtend', 'duration', 'rrule', 'rdate', 'exdate', 'recurrence-id']) one.removeAllProperties(name)
-    one.addPropertyWithValue('dtstart', utc(start))
-    one.addPropertyWithValue('dtend', utc(end))
+    one.addPropertyWithValue('dtstart', writtenOut(times.start))
+    one.addPropertyWithValue('dtend', writtenOut(times.end))
     if (recurrenceId) one.addPropertyWithValue('recurrence-id', utc(recurrenceId.toJSDate()))
     calendar.addSubcomponent(one)
   }

@@ -89,7 +89,7 @@ async function held(code: string): Promise<VEvent[]> {
 test('over nothing: it is kept, told, and stands in the bookings system as busy time', async () => {
   const { id } = await orderAt(cast, 'ready')
   const { id: placeId, code } = await space()
-  expect(await cast.coordinator.must(checkSpace, { placeId, ...day })).toEqual({ said: 'bookings', bookings: [] })
+  expect(await cast.coordinator.must(checkSpace, { placeId, ...day })).toEqual({ said: 'bookings', bookings: [], total: 0 })
   const made = await close(id, placeId)
   expect(made.body.rows[0]).toMatchObject({ standing: 'ahead', told: 'waiting', affects: [], reason: 'Floor is sanded' })
   await told(id)
@@ -103,7 +103,7 @@ test('over nothing: it is kept, told, and stands in the bookings system as busy 
   })
   expect(event!.location).toContain(code)
   // What is ours is no booking of somebody else.
-  expect(await cast.coordinator.must(checkSpace, { placeId, ...day })).toEqual({ said: 'bookings', bookings: [] })
+  expect(await cast.coordinator.must(checkSpace, { placeId, ...day })).toEqual({ said: 'bookings', bookings: [], total: 0 })
   expect((await cast.coordinator.must(listPlaceClosures, { placeId })).rows).toHaveLength(1)
   expect((await cast.coordinator.must(readOrderTimeline, { id })).entries.map(({ kind }) => kind)).toEqual(
     expect.arrayContaining(['closure.make', 'closure.told']),
@@ -150,7 +150,7 @@ test('the bookings system is away: it is kept all the same, told once it is back
 test('a space the bookings system does not know is out of use all the same', async () => {
   const { id } = await orderAt(cast, 'ready')
   const { id: placeId } = await space(false)
-  expect(await cast.coordinator.must(checkSpace, { placeId, ...day })).toEqual({ said: 'unknown', bookings: [] })
+  expect(await cast.coordinator.must(checkSpace, { placeId, ...day })).toEqual({ said: 'unknown', bookings: [], total: 0 })
   await close(id, placeId)
   await told(id, 'unknown')
 })
@@ -279,6 +279,40 @@ test('changed or taken out there by somebody else, it is as we say once it is to
   await until('it is gone', async () => (await held(code)).length === 0)
 })
 
+test('a booking for whole days is one of the days of the site; of very many the first are shown, and all are counted', async () => {
+  const { id: placeId, code } = await space()
+  await createObject({
+    url: `${house.calendars}${code}/days.ics`,
+    headers: { 'Content-Type': 'text/calendar' },
+    data: [
+      'BEGIN:VCALENDAR',
+      'VERSION:2.0',
+      'PRODID:-//Test//EN',
+      'BEGIN:VEVENT',
+      'UID:days@test',
+      'DTSTAMP:20261101T000000Z',
+      'DTSTART;VALUE=DATE:20270601',
+      'DTEND;VALUE=DATE:20270603',
+      'SUMMARY:Camp',
+      'END:VEVENT',
+      'END:VCALENDAR',
+      '',
+    ].join('\r\n'),
+  })
+  const june = await cast.coordinator.must(checkSpace, { placeId, from: '2027-05-31T00:00:00Z', until: '2027-06-10T00:00:00Z' })
+  // Midnight in Dublin is 23:00 UTC in summer.
+  expect(june.bookings.filter(({ what }) => what === 'Camp')).toEqual([
+    expect.objectContaining({ from: '2027-05-31T23:00:00.000Z', until: '2027-06-02T23:00:00.000Z' }),
+  ])
+  await book(code, 'daily@test', at(1, 9), at(1, 10), ['RRULE:FREQ=DAILY;COUNT=330'])
+  const { id } = await orderAt(cast, 'ready')
+  const year = { from: at(24, 0), until: '2027-11-20T00:00:00.000Z' }
+  const all = await cast.coordinator.must(checkSpace, { placeId, ...year })
+  expect([all.bookings.length, all.total > 300]).toEqual([200, true])
+  const made = await cast.coordinator.must(closeSpace, { orderId: id, placeId, ...year, reason: 'Rebuilt', seen: all.bookings.map(({ key }) => key) })
+  expect(made.rows[0]!.affects).toHaveLength(200)
+})
+
 test('two servers tell it once', async () => {
   const second = await house.start({ EVRIX_INBOUND_PORT: '' })
   const { id } = await orderAt(cast, 'ready')
@@ -322,7 +356,7 @@ test('whether its space is free while somebody is planned to be there: asked for
   const { id: placeId, code } = await space()
   await cast.coordinator.must(editOrder, { id, version: await version(cast, id), placeId })
   await book(code, 'then@test', at(25, 9), at(25, 11))
-  expect(await cast.coordinator.must(readSpaceFree, { orderId: id })).toEqual({ at: null, said: 'none', bookings: [] })
+  expect(await cast.coordinator.must(readSpaceFree, { orderId: id })).toEqual({ at: null, said: 'none', bookings: [], total: 0 })
   await cast.coordinator.must(agreeWindow, { id, version: await version(cast, id), ...day })
   const free = await cast.coordinator.must(readSpaceFree, { orderId: id })
   expect(free).toMatchObject({ at: day, said: 'bookings', bookings: [{ what: 'Seminar', who: 'Nora Vale' }] })

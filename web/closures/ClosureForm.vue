@@ -72,8 +72,9 @@ watch(
 )
 const isLooked = computed(() => found.value?.of === JSON.stringify(asked.value))
 const bookings = computed(() => (isLooked.value ? found.value!.bookings : []))
+const total = computed(() => (isLooked.value ? found.value!.total : 0))
 const label = computed(() => {
-  const over = bookings.value.length ? ` over ${counted(bookings.value.length, 'booking')}` : ''
+  const over = total.value ? ` over ${counted(total.value, 'booking')}` : ''
   return props.closure ? `Keep it out of use until then${over}` : `Take it out of use${over}`
 })
 function offerNotice(on: boolean): void {
@@ -146,8 +147,9 @@ async function send(): Promise<void> {
       <p v-if="wrong" class="problem">{{ wrong }}</p>
       <p v-else-if="asked && !isLooked" class="soft">Asking the bookings system…</p>
       <template v-else-if="bookings.length">
-        <p class="problem">{{ counted(bookings.length, 'booking') }} {{ bookings.length === 1 ? 'falls' : 'fall' }} into it:</p>
+        <p class="problem">{{ counted(total, 'booking') }} {{ total === 1 ? 'falls' : 'fall' }} into it:</p>
         <AffectedList :bookings="bookings" />
+        <p v-if="total > bookings.length" class="soft">The first {{ bookings.length }} of them are shown.</p>
       </template>
       <p v-else-if="found?.said === 'bookings'" class="soft">Nothing is booked in it then.</p>
       <p v-else-if="found?.said === 'unknown'" class="soft">The bookings system does not know this space: nobody books it there.</p>
