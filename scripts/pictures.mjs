@@ -26,8 +26,9 @@ try {
   }
   await runProgram('demo', env)
   const mail = await startProgram('mail', env)
-  const server = await startProgram('main', { ...env, EVRIX_SMTP_URL: mail.addresses[0] })
-  parts.push(mail, server)
+  const bookings = await startProgram('bookings', env)
+  const server = await startProgram('main', { ...env, EVRIX_SMTP_URL: mail.addresses[0], EVRIX_CALDAV_URL: `${bookings.addresses[0]}/calendars/` })
+  parts.push(mail, bookings, server)
   await takeAll(server.addresses[0], mail.addresses[1])
 } finally {
   for (const part of parts.reverse()) await part.stop()
@@ -98,12 +99,9 @@ async function takeAll(url, mailUrl) {
   // What is planned of it: steps, parts, and what it will cost.
   await desk.executeScript("document.getElementById('s-steps').scrollIntoView()")
   await keep(desk, 'plan')
-  await go(desk, '/registers/assets?as=tree')
-  for (const code of ['SKE', 'PUM', 'PUM-1', 'PUM-101', 'CH-1']) {
-    await desk.findElement(By.xpath(`//*[contains(@class, 'n-tree-node-content')][.//span[contains(@class, 'code')][text()='${code}']]`)).click()
-    await desk.sleep(500)
-  }
-  await keep(desk, 'tree')
+  // People against time, and what nobody is planned for.
+  await go(desk, '/board')
+  await keep(desk, 'board')
   await go(desk, '/registers/assets?own1=any&columns=tag,name,own1,own2,open')
   await desk.findElement(By.xpath("//tbody//td[normalize-space(.)='CH-1']")).click()
   await desk.sleep(1200)

@@ -66,6 +66,8 @@ function dayAfter(day: string, by: number): string {
   date.setUTCDate(date.getUTCDate() + by)
   return date.toISOString().slice(0, 10)
 }
+/** "W-" of "W-31407": the first to go where there is little room. */
+const seriesOf = (number: string) => /^.*-/.exec(number)?.[0] ?? ''
 const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.value.days))
 </script>
 
@@ -136,7 +138,11 @@ const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.val
                   :to="`/desk/field/order/${visit.orderId}`"
                   :title="says(visit)"
                   :aria-label="says(visit)"
-                  ><span class="mono">{{ visit.number }}</span> <span v-if="visit.placeCode" class="mono soft">{{ visit.placeCode }}</span></RouterLink
+                  ><span class="mono"
+                    ><span class="series">{{ seriesOf(visit.number) }}</span
+                    >{{ visit.number.slice(seriesOf(visit.number).length) }}</span
+                  >
+                  <span v-if="visit.placeCode" class="mono soft">{{ visit.placeCode }}</span></RouterLink
                 >
               </div>
             </div>
@@ -251,7 +257,7 @@ const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.val
   z-index: 1;
   height: 28px;
   min-width: 6px;
-  padding: 3px 6px;
+  padding: 3px 4px;
   display: flex;
   gap: 6px;
   align-items: center;
@@ -266,7 +272,13 @@ const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.val
   container-type: inline-size;
 }
 /* What does not fit is read by hovering, or by its name. */
-@container (max-width: 50px) {
+@container (max-width: 62px) {
+  .visit .series,
+  .visit .soft {
+    display: none;
+  }
+}
+@container (max-width: 34px) {
   .visit span {
     display: none;
   }
