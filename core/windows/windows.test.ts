@@ -15,9 +15,9 @@ test('why it is no time to agree on: backwards, longer than a day, past, or more
   expect([span(3, 3), span(1, 25.1), span(-3, 0), span(367 * 24, 367 * 24 + 2)].map(code)).toEqual(['ends_before', 'too_long', 'in_the_past', 'too_far'])
 })
 
-test('an offer says at each of its times what is wrong with it; none twice', () => {
+test('an offer says at each of its times what is wrong with it; no two begin at once', () => {
   expect(offerReasons([], now).map(({ code }) => code)).toEqual(['no_times'])
-  expect(offerReasons([span(1, 3), span(2, 4), span(1, 3), span(-4, -2)], now).map(({ code, field }) => [code, field])).toEqual([
+  expect(offerReasons([span(1, 3), span(2, 4), span(1, 5), span(-4, -2)], now).map(({ code, field }) => [code, field])).toEqual([
     ['twice', 'times.2'],
     ['in_the_past', 'times.3'],
   ])

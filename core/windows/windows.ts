@@ -27,14 +27,15 @@ export function windowReason({ from, until }: Window, now: Date, field: string):
   return null
 }
 
-/** Why these times cannot be offered: each has to be one to agree on, none may be there twice. Empty when they can. */
+/** Why these times cannot be offered: each has to be one to agree on, and no two begin at once. Empty when they can. */
 export function offerReasons(times: readonly Window[], now: Date): Reason[] {
   if (!times.length) return [{ code: 'no_times', sentence: 'Offer at least one time.', field: 'times' }]
   return times.flatMap((time, at) => {
     const reason = windowReason(time, now, `times.${at}`)
     if (reason) return [reason]
-    const twice = times.slice(0, at).some(({ from, until }) => from.getTime() === time.from.getTime() && until.getTime() === time.until.getTime())
-    return twice ? [{ code: 'twice', sentence: 'This time is there already.', field: `times.${at}` }] : []
+    // Who chooses says when it begins.
+    const twice = times.slice(0, at).some(({ from }) => from.getTime() === time.from.getTime())
+    return twice ? [{ code: 'twice', sentence: 'Another of the times begins then already.', field: `times.${at}` }] : []
   })
 }
 

@@ -1,5 +1,5 @@
 import { and, count, eq, ne } from 'drizzle-orm'
-import type { VisitResult } from '#core/dispatch'
+import type { FinishJob } from '#contract/field'
 import { refuse } from '#core/kit'
 import { moveOrder } from '#core/orders'
 import { endVisit, keepPassUntil, liveVisit } from '#server/dispatch/records'
@@ -14,17 +14,8 @@ import { parts, visits } from '../tables'
 import { applyCallOutMinimum, stopClockOf } from './stint'
 import type { Worker } from './stint'
 
-export interface Leaving {
-  result: VisitResult
-  symptom?: string
-  cause?: string
-  fix?: string
-  note?: string
-  /** What becomes of open orders it leads: they go on by themselves. Somebody without the list of them never keeps them waiting. */
-  releaseMembers?: boolean
-  /** The part that is missing: it is planned for the order, which goes on once that is here. */
-  waitsFor?: { partId: number; quantity: string }
-}
+/** How somebody leaves. Without the list of members an order leads, they are never kept waiting. */
+export type Leaving = Omit<FinishJob, 'visitId'>
 
 /** Ends a visit: the clock stops, and the order is done, held or back at the Desk, as the result says. */
 export async function finishVisit(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, leaving: Leaving, now: Date): Promise<void> {

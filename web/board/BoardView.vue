@@ -138,11 +138,11 @@ const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.val
                   :to="`/desk/field/order/${visit.orderId}`"
                   :title="says(visit)"
                   :aria-label="says(visit)"
-                  ><span class="mono"
+                  ><span class="mono" aria-hidden="true"
                     ><span class="series">{{ seriesOf(visit.number) }}</span
                     >{{ visit.number.slice(seriesOf(visit.number).length) }}</span
                   >
-                  <span v-if="visit.placeCode" class="mono soft">{{ visit.placeCode }}</span></RouterLink
+                  <span v-if="visit.placeCode" class="mono soft" aria-hidden="true">{{ visit.placeCode }}</span></RouterLink
                 >
               </div>
             </div>

@@ -4,6 +4,7 @@ import { NCheckbox } from 'naive-ui/es/checkbox'
 import { NButton } from 'naive-ui/es/button'
 import { reactive, ref } from 'vue'
 import { readOutcomeLists } from '#contract/field'
+import type { FinishJob } from '#contract/field'
 import { VISIT_RESULT_NAMES, VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
 import { texts, ListEntry, FieldFrame, TextEntry, call, useDraft, useLoading } from '#web/kit'
@@ -20,17 +21,7 @@ const props = defineProps<{
   sentenceAt: (field: string) => string | undefined
 }>()
 const emit = defineEmits<{
-  finish: [
-    {
-      result: VisitResult
-      symptom?: string
-      cause?: string
-      fix?: string
-      note?: string
-      releaseMembers?: boolean
-      waitsFor?: { partId: number; quantity: string }
-    },
-  ]
+  finish: [Omit<FinishJob, 'visitId'>]
   leave: []
 }>()
 const lists = useLoading(() => call(readOutcomeLists, {}))
