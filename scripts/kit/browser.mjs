@@ -16,6 +16,7 @@ export async function openBrowser(folder, width, height) {
     '--disable-background-networking',
     '--disable-component-update',
     '--disable-sync',
+    '--force-prefers-reduced-motion',
     '--hide-scrollbars',
     `--window-size=${width},${height}`,
     `--user-data-dir=${mkdtempSync(path.join(folder, 'browser-'))}`,

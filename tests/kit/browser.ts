@@ -7,6 +7,8 @@ import type { ChromiumWebDriver } from 'selenium-webdriver/chromium'
 import { openBrowser } from '../../scripts/kit/browser.mjs'
 
 const PATIENCE = 15_000
+/** How often is looked whether it is there: a fifth of a second, as the driver has it, adds up to minutes. */
+const LOOK_EVERY_MS = 40
 
 /** A person at a real Chromium: finds things as a person does, by their labels and words. */
 export class Person {
@@ -18,6 +20,8 @@ export class Person {
   static async at(url: string, size: 'desk' | 'phone' = 'desk'): Promise<Person> {
     const [width, height] = size === 'desk' ? [1280, 800] : [390, 844]
     const driver = await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width, height)
+    const wait = driver.wait.bind(driver) as (...all: unknown[]) => never
+    driver.wait = ((condition: unknown, timeout?: number, message?: string) => wait(condition, timeout, message, LOOK_EVERY_MS)) as WebDriver['wait']
     return new Person(driver, url)
   }
 

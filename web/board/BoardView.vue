@@ -137,7 +137,7 @@ const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.val
                   :style="barAt(visit, lane)"
                   :to="`/desk/field/order/${visit.orderId}`"
                   :title="says(visit)"
-                  :aria-label="says(visit)"
+                  ><span class="spoken">{{ says(visit) }}</span
                   ><span class="mono" aria-hidden="true"
                     ><span class="series">{{ seriesOf(visit.number) }}</span
                     >{{ visit.number.slice(seriesOf(visit.number).length) }}</span
@@ -279,9 +279,17 @@ const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.val
   }
 }
 @container (max-width: 34px) {
-  .visit span {
+  .visit span:not(.spoken) {
     display: none;
   }
+}
+.spoken {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+  white-space: nowrap;
 }
 .visit.deferred {
   border-left-width: 1px;
