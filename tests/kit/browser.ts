@@ -21,7 +21,7 @@ export class Person {
     const [width, height] = size === 'desk' ? [1280, 800] : [390, 844]
     const driver = await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width, height)
     const wait = driver.wait.bind(driver) as (...all: unknown[]) => never
-    driver.wait = ((condition: unknown, timeout?: number, message?: string) => wait(condition, timeout, message, LOOK_EVERY_MS))
+    driver.wait = (condition: unknown, timeout?: number, message?: string) => wait(condition, timeout, message, LOOK_EVERY_MS)
     return new Person(driver, url)
   }
 
