@@ -8,7 +8,20 @@ import { BOARD_DAYS, BOARD_DAYS_NAMES, lanesOf, placeOf } from '#core/board'
 import type { BoardDays } from '#core/board'
 import { isChange } from '#core/events'
 import { PRIORITY_NAMES } from '#core/requests'
-import { ChoiceEntry, ListEntry, LoadedPart, rowsNamed, shortTime, spanTime, useRead, useSession, useVocabulary, writtenDay } from '#web/kit'
+import {
+  ChoiceEntry,
+  dayAfter,
+  daysBetween,
+  ListEntry,
+  LoadedPart,
+  rowsNamed,
+  shortTime,
+  spanTime,
+  useRead,
+  useSession,
+  useVocabulary,
+  writtenDay,
+} from '#web/kit'
 import WaitingList from './WaitingList.vue'
 
 /** People against time, and beside it the work that nobody is planned for. */
@@ -27,7 +40,7 @@ const read = useRead(readBoard, () => ({ siteId: siteId.value, days: days.value,
 const it = computed(() => read.value.value!)
 const SPANS = BOARD_DAYS.map((value) => ({ value, label: BOARD_DAYS_NAMES[value] }))
 const teams = computed(() => [...new Set(it.value.people.map((one) => one.team))].map((name) => ({ value: name, label: name })))
-const shownDays = computed(() => Array.from({ length: it.value.days }, (_, index) => dayAfter(it.value.first, index)))
+const shownDays = computed(() => daysBetween(it.value.first, it.value.last))
 const hours = computed(() => Array.from({ length: it.value.hours.to - it.value.hours.from }, (_, index) => it.value.hours.from + index))
 const LANE = 34
 const rows = computed(() => [
@@ -61,11 +74,6 @@ const says = (visit: BoardVisit) =>
   ]
     .filter(Boolean)
     .join(', ')
-function dayAfter(day: string, by: number): string {
-  const date = new Date(`${day}T12:00:00Z`)
-  date.setUTCDate(date.getUTCDate() + by)
-  return date.toISOString().slice(0, 10)
-}
 /** "W-" of "W-31407": the first to go where there is little room. */
 const seriesOf = (number: string) => /^.*-/.exec(number)?.[0] ?? ''
 const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.value.days))

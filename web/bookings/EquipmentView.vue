@@ -4,9 +4,22 @@ import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import { readEquipmentCalendar } from '#contract/bookings'
 import type { Booking } from '#contract/bookings'
-import { ListEntry, LoadedPart, RecordLink, rowsNamed, shortTime, toLocalField, useRead, useSession, useVocabulary, writtenDay } from '#web/kit'
+import {
+  dayAfter,
+  daysBetween,
+  ListEntry,
+  LoadedPart,
+  RecordLink,
+  rowsNamed,
+  shortTime,
+  toLocalField,
+  useRead,
+  useSession,
+  useVocabulary,
+  writtenDay,
+} from '#web/kit'
 import { StockHead } from '#web/stock'
-import { barOf, dayAfter, daysBetween } from './bars'
+import { barOf } from './bars'
 
 /** What is lent to jobs over the days to come: who has it, what it is booked for, and what is late or wants inspecting. */
 const session = useSession()

@@ -1,4 +1,5 @@
-import { barOf, dayAfter, daysBetween } from './bars'
+import { dayAfter, daysBetween } from '#web/kit'
+import { barOf } from './bars'
 
 const wall = (at: string) => at.slice(0, 16)
 

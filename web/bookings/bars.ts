@@ -1,16 +1,3 @@
-/** Days as "2026-11-26", counted by the calendar alone. */
-export function dayAfter(day: string, days: number): string {
-  const [year, month, date] = day.split('-').map(Number) as [number, number, number]
-  return new Date(Date.UTC(year, month - 1, date + days)).toISOString().slice(0, 10)
-}
-
-/** From the first to the last, both among them. */
-export function daysBetween(from: string, to: string): string[] {
-  const days: string[] = []
-  for (let day = from; day <= to; day = dayAfter(day, 1)) days.push(day)
-  return days
-}
-
 /** Where a bar lies among so many days, in percent of their width; what lies outside is cut off. @param wall the wall-clock time of the site, "2026-11-26T14:30" */
 export function barOf(
   { from, until, late }: { from: string; until: string; late: boolean },

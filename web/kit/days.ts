@@ -1,0 +1,12 @@
+/** Days as "2026-11-26", counted by the calendar alone. */
+export function dayAfter(day: string, days: number): string {
+  const [year, month, date] = day.split('-').map(Number) as [number, number, number]
+  return new Date(Date.UTC(year, month - 1, date + days)).toISOString().slice(0, 10)
+}
+
+/** From the first to the last, both among them. */
+export function daysBetween(from: string, to: string): string[] {
+  const days: string[] = []
+  for (let day = from; day <= to; day = dayAfter(day, 1)) days.push(day)
+  return days
+}
