@@ -9,7 +9,8 @@ export default ts.config(
   { ignores: ['dist/', 'node_modules/', '.evrix/', '.run/', 'server/migrations/', 'coverage/'] },
   js.configs.recommended,
   ...ts.configs.recommended,
-  ...vue.configs['flat/recommended'],
+  // What the rules of Vue look for is only in the interface: over the rest they cost a third of the linter’s time.
+  ...vue.configs['flat/recommended'].map((one) => (one.rules && !one.files ? { ...one, files: ['**/*.vue', 'web/**/*.ts'] } : one)),
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser }, globals: globals.browser } },
   {
     files: ['**/*.ts', '**/*.vue'],

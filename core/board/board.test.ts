@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { hoursShown, lanesOf, placeOf } from '#core/board'
+import { halfOf, hoursShown, instantAt, lanesOf, placeOf } from '#core/board'
 
 const at = (text: string) => new Date(`2026-11-${text}Z`)
 const span = (from: number, until: number) => ({ from: new Date(from * 60_000), until: new Date(until * 60_000) })
@@ -50,4 +50,29 @@ test('each day is as wide as the others, also the one on which the clocks go bac
   expect(place('2026-10-26T18:00:00Z')).toBe(1)
   // What lies before the hours, or the days, that are drawn stands at their edge.
   expect([place('2026-10-25T03:00:00Z'), place('2026-10-20T12:00:00Z'), place('2026-11-20T12:00:00Z')]).toEqual([1 / 3, 0, 1])
+})
+
+test('what is put somewhere lies there, in winter, in summer and across the night on which the clock is set', () => {
+  for (const first of ['2026-11-23', '2026-07-06', '2026-03-28', '2026-10-24'])
+    fc.assert(
+      fc.property(fc.constantFrom(1, 3, 7), fc.integer({ min: 0, max: 47 }), fc.integer({ min: 0, max: 6 }), (days, quarter, day) => {
+        const frame = { first, days, hours: { from: 6, to: 18 }, zone: 'Europe/Dublin' }
+        const share = ((day % days) + quarter / 48) / days
+        expect(placeOf(instantAt(share, frame, 15), frame)).toBeCloseTo(share, 9)
+      }),
+    )
+  const frame = { first: '2026-11-23', days: 1, hours: { from: 8, to: 18 }, zone: 'Europe/Dublin' }
+  expect([instantAt(-3, frame, 15), instantAt(0.1001, frame, 15), instantAt(7, frame, 15)]).toEqual([
+    new Date('2026-11-23T08:00:00Z'),
+    new Date('2026-11-23T09:00:00Z'),
+    new Date('2026-11-23T18:00:00Z'),
+  ])
+  expect(instantAt(1, { ...frame, hours: { from: 0, to: 24 } }, 15)).toEqual(new Date('2026-11-24T00:00:00Z'))
+})
+
+test('halves of a day meet at a whole hour', () => {
+  expect([halfOf({ from: 8, to: 17 }, 'early'), halfOf({ from: 8, to: 17 }, 'late')]).toEqual([
+    { from: 8, to: 13 },
+    { from: 13, to: 17 },
+  ])
 })

@@ -59,10 +59,37 @@ const LEAST_HOURS = 8
  * hours that are shown. What lies in hours that are not drawn lies at their edge.
  * @param first the first day shown, "2026-11-24"
  */
-export function placeOf(at: Date, { first, days, hours, zone }: { first: string; days: number; hours: { from: number; to: number }; zone: string }): number {
+export function placeOf(at: Date, { first, days, hours, zone }: BoardFrame): number {
   const local = DateTime.fromJSDate(at, { zone })
   const day = Math.round(local.startOf('day').diff(DateTime.fromISO(first, { zone }), 'days').days)
   const hour = local.hour + local.minute / 60 + local.second / 3600
   const inDay = Math.min(1, Math.max(0, (hour - hours.from) / (hours.to - hours.from)))
   return Math.min(1, Math.max(0, (day + inDay) / days))
+}
+
+export interface BoardFrame {
+  first: string
+  days: number
+  hours: { from: number; to: number }
+  zone: string
+}
+
+/**
+ * The instant at a place on the Board, the other way round, on the nearest step of so many minutes.
+ * @param share of its width, from 0 to 1; what lies beyond lies at its edge
+ */
+export function instantAt(share: number, { first, days, hours, zone }: BoardFrame, stepMinutes: number): Date {
+  const within = Math.min(1, Math.max(0, share)) * days
+  const day = Math.min(days - 1, Math.floor(within))
+  const minutes = (hours.from + (within - day) * (hours.to - hours.from)) * 60
+  const stepped = Math.round(minutes / stepMinutes) * stepMinutes
+  const midnight = DateTime.fromISO(first, { zone }).plus({ days: day })
+  // By the clock on the wall, so that a day on which it is set is as wide as the others.
+  return (stepped >= 1440 ? midnight.plus({ days: 1 }) : midnight.set({ hour: Math.floor(stepped / 60), minute: stepped % 60 })).toJSDate()
+}
+
+/** Noon for who looks at half a day: the middle of the hours shown, whole. */
+export function halfOf(hours: { from: number; to: number }, half: 'early' | 'late'): { from: number; to: number } {
+  const noon = Math.ceil((hours.from + hours.to) / 2)
+  return half === 'early' ? { from: hours.from, to: noon } : { from: noon, to: hours.to }
 }

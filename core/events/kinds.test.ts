@@ -15,13 +15,14 @@ test('what reporters read of the work, and nothing else of it', () => {
     [
       ...['offer', 'choose', 'agree'].map((name) => `window.${name}`),
       ...['report', 'ask', 'answer', 'accept', 'decline', 'join', 'notFixed', 'undo'].map((name) => `request.${name}`),
-      ...['dispatch', 'start', 'check', 'reopen', 'cancel'].map((name) => `order.${name}`),
+      ...['dispatch', 'moveVisit', 'start', 'check', 'reopen', 'cancel'].map((name) => `order.${name}`),
     ].sort(),
   )
   expect(EVENTS['order.dispatch'].told({ start: '2026-11-24T09:00:00Z' }, (instant) => `the day of ${instant}`)).toBe(
     'Planned for the day of 2026-11-24T09:00:00Z.',
   )
   expect(EVENTS['order.dispatch'].told({}, () => 'never')).toBe('Planned.')
+  expect(EVENTS['order.moveVisit'].told({ start: '2026-11-25T09:00:00Z' }, () => 'Wednesday')).toBe('Planned for Wednesday now.')
 })
 
 test('the clock acts by itself at targets and ends alone; lines ask again when somebody may be somebody else', () => {
@@ -34,7 +35,14 @@ test('the clock acts by itself at targets and ends alone; lines ask again when s
     'closure.clash',
   ])
   expect(EVENT_KINDS.filter((kind) => eventRule(kind).changesWho).sort()).toEqual(['people.away', 'people.back', 'people.signOut', 'setup.account'])
-  expect(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob).sort()).toEqual(['order.cancel', 'order.hold', 'order.recall', 'order.reopen'])
+  expect(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob).sort()).toEqual([
+    'order.cancel',
+    'order.dropVisit',
+    'order.hold',
+    'order.moveVisit',
+    'order.recall',
+    'order.reopen',
+  ])
 })
 
 test('what stands behind a sentence is made from the facts; older events may lack some', () => {

@@ -13,6 +13,18 @@ export interface MoveFacts {
   by: 'mail'
   actingFor: string
 }
+/** A visit on the Board, as it is now and as it was. */
+interface VisitFacts {
+  visitId: number
+  technicianId: number | null
+  vendorId: number | null
+  start: string
+  end: string
+  fromStart: string
+  fromEnd: string
+  /** Technicians it was taken from. */
+  taken: number[]
+}
 interface DispatchFacts extends MoveFacts {
   start: string
   end: string
@@ -39,7 +51,7 @@ const ORDER_MOVE_EVENTS = {
   'order.recall': move({ says: 'recalled it', told: null, writes: true, takesJob: true }),
   'order.start': move({ says: 'started the job', told: () => 'Somebody started on it.', writes: false }),
   'order.hold': move({ says: 'put it on hold', told: null, writes: true, takesJob: true }),
-  'order.resume': move({ says: 'resumed it', told: null, writes: false }),
+  'order.resume': move({ says: 'resumed it', told: null, writes: true }),
   'order.finish': move({ says: 'finished the work', told: null, writes: false }),
   'order.reopen': move({ says: 'reopened it', told: () => 'We opened it again.', writes: false, takesJob: true }),
   'order.check': move({ says: 'checked it', told: () => 'It is done.', writes: true }),
@@ -80,6 +92,26 @@ export const ORDER_EVENTS = {
   'order.leave': event<{ lead: string }>()({ says: 'took it out of its group', told: null, writes: false }),
   'order.lead': event<{ member: string }>()({ says: 'put another order under it', told: null, writes: false }),
   'order.unlead': event<{ member: string }>()({ says: 'took an order out of its group', told: null, writes: false }),
+  'order.moveVisit': event<VisitFacts>()({
+    says: 'moved a visit',
+    about: ({ start }, words) => (start ? `to ${words.time(start)}` : ''),
+    told: ({ start }, day) => (start ? `Planned for ${day(start)} now.` : 'Planned for another time.'),
+    writes: true,
+    takesJob: true,
+  }),
+  'order.addVisit': event<VisitFacts>()({
+    says: 'planned another visit',
+    about: ({ start }, words) => (start ? `for ${words.time(start)}` : ''),
+    told: null,
+    writes: true,
+  }),
+  'order.dropVisit': event<VisitFacts>()({
+    says: 'took a visit back',
+    about: ({ fromStart }, words) => (fromStart ? `planned for ${words.time(fromStart)}` : ''),
+    told: null,
+    writes: true,
+    takesJob: true,
+  }),
   'order.restore': plain('brought the draft back'),
   'order.archive': plain('archived it'),
   'order.revokePass': plain('took back the vendor pass'),

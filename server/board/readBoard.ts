@@ -1,15 +1,15 @@
-import { and, asc, eq, gt, inArray, isNotNull, isNull, lt, ne, notExists, or, sql } from 'drizzle-orm'
-import { DateTime } from 'luxon'
+import { and, asc, eq, inArray, isNotNull, isNull, lt, ne, notExists, or, sql } from 'drizzle-orm'
 import * as contract from '#contract/board'
 import type { BoardVisit } from '#contract/board'
-import { hoursShown } from '#core/board'
+import { hoursShown, presenceOf } from '#core/board'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
-import { shiftOn } from '#core/people'
 import { keepsTo } from '#core/windows'
 import { mySite, query } from '#server/kit'
 import type { Outgoing } from '#server/kit'
 import { gaugeTarget, windowOf } from '#server/orders'
-import { accounts, leaves, orders, people, places, shiftExceptions, teams, technicians, technicianTrades, trades, vendors, visits } from '../tables'
+import { orderPlans, orders, places, trades, vendors, visits } from '../tables'
+import { crewOf } from './crewOf'
+import { daysFrom, firstDay } from './days'
 import { readyOf } from './readyOf'
 
 const MOST_WAITING = 200
@@ -18,40 +18,24 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
   const site = await mySite(db, who, input.siteId)
   const { zone } = site
   const days = input.days ?? 1
-  const start = (input.first ? DateTime.fromISO(input.first, { zone }) : DateTime.fromJSDate(now, { zone })).startOf('day')
+  const start = firstDay(input.first, now, zone)
   const end = start.plus({ days })
   const [from, until] = [start.toJSDate(), end.toJSDate()]
-  const shown = Array.from({ length: days }, (_, day) => start.plus({ days: day }))
-  const dayNames = shown.map((day) => day.toISODate()!)
+  const shown = daysFrom(start, days)
+  const dayNames = shown.map((day) => day.toISODate())
   // Nobody is planned to go: no visit lives on it.
   const live = db
     .select({ one: sql`1` })
     .from(visits)
     .where(and(eq(visits.orderId, orders.id), inArray(visits.state, LIVE_VISIT_STATES)))
-  const [crew, skills, away, otherwise, visitRows, waiting] = await Promise.all([
+  const [crew, visitRows, waiting] = await Promise.all([
+    crewOf(db, site.id, shown),
     db
-      .select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift })
-      .from(technicians)
-      .innerJoin(accounts, and(eq(accounts.id, technicians.accountId), isNull(accounts.disabledAt)))
-      .innerJoin(people, eq(people.id, accounts.personId))
-      .innerJoin(teams, eq(teams.id, technicians.teamId))
-      .where(eq(teams.siteId, site.id))
-      .orderBy(asc(teams.name), asc(people.name)),
-    db
-      .select({ technicianId: technicianTrades.technicianId, name: trades.name })
-      .from(technicianTrades)
-      .innerJoin(trades, eq(trades.id, technicianTrades.tradeId))
-      .orderBy(asc(trades.name)),
-    db
-      .select()
-      .from(leaves)
-      .where(and(lt(leaves.fromAt, until), gt(leaves.untilAt, from))),
-    db.select().from(shiftExceptions).where(inArray(shiftExceptions.day, dayNames)),
-    db
-      .select({ visit: visits, order: orders, placeCode: places.code, vendor: vendors.name })
+      .select({ visit: visits, order: orders, placeCode: places.code, path: places.path, trade: trades.name, vendor: vendors.name })
       .from(visits)
       .innerJoin(orders, eq(orders.id, visits.orderId))
       .leftJoin(places, eq(places.id, orders.placeId))
+      .leftJoin(trades, eq(trades.id, orders.tradeId))
       .leftJoin(vendors, eq(vendors.id, visits.vendorId))
       .where(
         and(
@@ -66,8 +50,9 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
       )
       .orderBy(asc(visits.plannedStart), asc(visits.id)),
     db
-      .select({ order: orders, placeCode: places.code, trade: trades.name })
+      .select({ order: orders, placeCode: places.code, path: places.path, trade: trades.name, labour: orderPlans.labour })
       .from(orders)
+      .leftJoin(orderPlans, eq(orderPlans.orderId, orders.id))
       .leftJoin(places, eq(places.id, orders.placeId))
       .leftJoin(trades, eq(trades.id, orders.tradeId))
       .where(
@@ -81,17 +66,22 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
       .orderBy(asc(orders.completionDueAt), asc(orders.id))
       .limit(MOST_WAITING),
   ])
-  const drawn = visitRows.map(({ visit, order, placeCode, vendor }) => {
+  const drawn = visitRows.map(({ visit, order, placeCode, path, trade, vendor }) => {
     const window = windowOf(order)
     const begins = visit.startedAt ?? visit.plannedStart
     const planned = visit.startedAt && now > visit.plannedEnd ? now : visit.plannedEnd
     const ends = new Date(Math.max((visit.endedAt ?? planned).getTime(), begins.getTime() + 60_000))
     const one: Outgoing<BoardVisit> = {
       id: visit.id,
+      version: visit.version,
       orderId: order.id,
+      orderVersion: order.version,
       number: order.number,
       summary: order.summary,
       placeCode,
+      path,
+      tradeId: order.tradeId,
+      trade,
       priority: order.priority,
       kind: visit.kind,
       state: visit.state as BoardVisit['state'],
@@ -100,27 +90,15 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
       window,
       outside: window !== null && !keepsTo(window, visit.plannedStart),
       target: gaugeTarget(order),
+      dueAt: order.completionDueAt,
     }
     return { one, span: { from: begins, until: ends }, technicianId: visit.technicianId, vendorId: visit.vendorId, vendor }
   })
-  const persons = crew.map(({ id, name, team, shift }) => ({
-    id,
-    name,
-    team,
-    trades: skills.filter((row) => row.technicianId === id).map((row) => row.name),
-    shifts: shown.flatMap((day) =>
-      shiftOn(
-        shift,
-        otherwise.filter((row) => row.technicianId === id),
-        day.toISODate()!,
-        day.weekday,
-      ).map((stretch) => ({
-        from: DateTime.fromISO(`${day.toISODate()}T${stretch.from}`, { zone }).toJSDate(),
-        until: DateTime.fromISO(`${day.toISODate()}T${stretch.to}`, { zone }).toJSDate(),
-      })),
-    ),
-    away: away.filter((row) => row.technicianId === id).map((row) => ({ from: row.fromAt, until: row.untilAt })),
-    visits: drawn.filter((row) => row.technicianId === id).map((row) => row.one),
+  const persons = crew.map((one) => ({
+    ...one,
+    trades: one.trades.map(({ name }) => name),
+    tradeIds: one.trades.map(({ id }) => id),
+    visits: drawn.filter((row) => row.technicianId === one.id).map((row) => row.one),
   }))
   const vendorIds = [...new Set(drawn.flatMap((row) => row.vendorId ?? []))]
   const ready = await readyOf(
@@ -142,16 +120,21 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
       name: drawn.find((row) => row.vendorId === id)!.vendor ?? '',
       visits: drawn.filter((row) => row.vendorId === id).map((row) => row.one),
     })),
-    waiting: waiting.map(({ order, placeCode, trade }) => ({
+    waiting: waiting.map(({ order, placeCode, path, trade, labour }) => ({
       id: order.id,
+      version: order.version,
       number: order.number,
       summary: order.summary,
       state: order.state,
       holdReason: order.holdReason,
       placeCode,
+      path,
+      tradeId: order.tradeId,
       trade,
+      ...presenceOf(labour, order.tradeId),
       priority: order.priority,
       target: gaugeTarget(order),
+      dueAt: order.completionDueAt,
       window: windowOf(order),
       ready: ready.get(order.id) ?? [],
     })),

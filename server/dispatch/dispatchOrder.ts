@@ -1,6 +1,4 @@
-import { count, eq } from 'drizzle-orm'
 import * as contract from '#contract/dispatch'
-import { nextVisitKind } from '#core/dispatch'
 import { refuse, Refusal } from '#core/kit'
 import { moveOrder, stepsBefore } from '#core/orders'
 import { isToCome, keepsTo, windowSays } from '#core/windows'
@@ -9,8 +7,7 @@ import type { Service, Tx } from '#server/kit'
 import { calendarOf, factsOf, lockOrder, saveMove, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { vendorPasses, visits } from '../tables'
-
-const PASS_DAYS = 14
+import { nextKindOf, passUntil } from './records'
 
 export default command(contract.dispatchOrder, async ({ tx, who, input, now, service }) => {
   const order = await lockOrder(tx, who, input.id, input.version)
@@ -21,8 +18,7 @@ export default command(contract.dispatchOrder, async ({ tx, who, input, now, ser
   const end = new Date(input.end)
   if (end < now) refuse('in_the_past', 'Choose a time that has not passed.', 'start')
   await mustKnow(tx, { siteId: order.siteId, who }, { technicianIds: ['technician', technicianIds], vendorId: ['vendor', vendorId] })
-  const [before] = await tx.select({ n: count() }).from(visits).where(eq(visits.orderId, order.id))
-  const kind = nextVisitKind(before!.n, order.finishedAt !== null || order.fix !== null)
+  const kind = await nextKindOf(tx, order)
   const plan = { orderId: order.id, kind, state: 'planned' as const, plannedStart: start, plannedEnd: end }
   if (technicianIds.length) await tx.insert(visits).values(technicianIds.map((technicianId) => ({ ...plan, technicianId })))
   const visitId = vendorId ? await planVendor(tx, service, { ...plan, vendorId }, now) : null
@@ -61,7 +57,7 @@ async function planVendor(tx: Tx, service: Service, plan: typeof visits.$inferIn
     nonce: link.nonce,
     tokenHash: link.hash,
     createdAt: now,
-    expiresAt: new Date(plan.plannedEnd.getTime() + PASS_DAYS * 86_400_000),
+    expiresAt: passUntil(plan.plannedEnd),
   })
   return visit!.id
 }

@@ -1,6 +1,6 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm'
-import { LIVE_VISIT_STATES } from '#core/dispatch'
-import type { VisitResult } from '#core/dispatch'
+import { and, count, eq, inArray, isNull } from 'drizzle-orm'
+import { LIVE_VISIT_STATES, nextVisitKind } from '#core/dispatch'
+import type { VisitKind, VisitResult } from '#core/dispatch'
 import type { Tx } from '#server/kit'
 import { vendorPasses, visits } from '../tables'
 
@@ -38,6 +38,45 @@ export async function beginVisit(tx: Tx, visit: VisitRecord, now: Date): Promise
 export async function endVisit(tx: Tx, visit: VisitRecord, result: VisitResult, now: Date): Promise<void> {
   await saveVisit(tx, visit, { state: 'ended', endedAt: now, result })
 }
+
+/** Another time, another technician, or both; a vendor’s pass works as long after it as before. */
+export async function moveVisit(tx: Tx, visit: VisitRecord, to: Pick<VisitRecord, 'technicianId' | 'plannedStart' | 'plannedEnd'>): Promise<void> {
+  await saveVisit(tx, visit, to)
+  if (visit.vendorId) await keepPassUntil(tx, visit.id, passUntil(to.plannedEnd))
+}
+
+/** One more technician is to come, or the same one once more. @returns its id */
+export async function addVisit(
+  tx: Tx,
+  order: { id: number; finishedAt: Date | null; fix: string | null },
+  to: { technicianId: number; plannedStart: Date; plannedEnd: Date },
+): Promise<number> {
+  const kind = await nextKindOf(tx, order)
+  const [made] = await tx
+    .insert(visits)
+    .values({ orderId: order.id, kind, state: 'planned', ...to })
+    .$returningId()
+  return made!.id
+}
+
+/** What the next visit to an order is: the first, a return, or a follow-up of work that was done. */
+export async function nextKindOf(tx: Tx, order: { id: number; finishedAt: Date | null; fix: string | null }): Promise<VisitKind> {
+  const [before] = await tx.select({ n: count() }).from(visits).where(eq(visits.orderId, order.id))
+  return nextVisitKind(before!.n, order.finishedAt !== null || order.fix !== null)
+}
+
+/** A visit that is not made after all. */
+export async function dropVisit(tx: Tx, visit: VisitRecord, now: Date): Promise<void> {
+  await saveVisit(tx, visit, { state: 'recalled', endedAt: now })
+  await tx
+    .update(vendorPasses)
+    .set({ revokedAt: now })
+    .where(and(eq(vendorPasses.visitId, visit.id), isNull(vendorPasses.revokedAt)))
+}
+
+const PASS_DAYS = 14
+/** A vendor’s link works for two weeks after the visit. */
+export const passUntil = (plannedEnd: Date): Date => new Date(plannedEnd.getTime() + PASS_DAYS * 86_400_000)
 
 async function saveVisit(tx: Tx, visit: VisitRecord, changed: Partial<VisitRecord>): Promise<void> {
   await tx

@@ -31,7 +31,7 @@ export async function mail(
   to: string,
   subject: string,
   text: string,
-  more: Partial<Pick<Mail, 'html' | 'from' | 'requestId' | 'followerId' | 'inReplyTo' | 'fileId' | 'fileName'>> = {},
+  more: Partial<Pick<Mail, 'html' | 'from' | 'requestId' | 'followerId' | 'inReplyTo' | 'fileId' | 'fileName' | 'calendar'>> = {},
 ): Promise<void> {
   await writeMail(tx, event.at, { eventId: event.id, occasion, to, subject, text, ...more })
 }

@@ -81,6 +81,7 @@ export class Postman {
         text: mail.text,
         ...(mail.html ? { html: mail.html } : {}),
         date: now,
+        ...(mail.calendar ? { icalEvent: { method: /^METHOD:(\w+)/m.exec(mail.calendar)![1]!, filename: 'invitation.ics', content: mail.calendar } } : {}),
         ...(mail.fileId ? { attachments: [{ filename: mail.fileName ?? 'file', content: await this.fileOf(mail.fileId) }] } : {}),
         messageId: `<mail-${mail.id}.${this.service.links.sign(`mail:${mail.id}`)}@evrix.example>`,
         ...(mail.inReplyTo ? { inReplyTo: mail.inReplyTo, references: mail.inReplyTo } : {}),

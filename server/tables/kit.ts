@@ -85,6 +85,8 @@ export const mails = mysqlTable(
     /** A file that goes along, and what it is called. */
     fileId: int('file_id').references(() => storedFiles.id),
     fileName: varchar('file_name', { length: 160 }),
+    /** An invitation, or that there is none any more, as calendar programs read it. */
+    calendar: text('calendar'),
     state: varchar('state', { length: 12, enum: ['waiting', 'sent', 'failed'] }).notNull(),
     attempts: smallint('attempts').notNull().default(0),
     nextAt: instant('next_at').notNull(),

@@ -1,5 +1,6 @@
 import { House } from '../kit'
 import type { Running } from '../kit'
+import { measureBoard } from './board'
 import { measureBundles } from './bundles'
 import { measureCobie } from './cobie'
 import { measureCrowd } from './crowd'
@@ -30,6 +31,7 @@ const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = 
   },
   { name: 'intakebench', mail: true, takes: { submissions: measureSubmissions, mail: (house) => measureMailBurst(house), search: measureSearch } },
   { name: 'suggestionsbench', takes: { suggestions: measureSuggestions } },
+  { name: 'boardbench', takes: { board: measureBoard } },
   { name: 'listsbench', takes: { lists: measureLists } },
   { name: 'screensbench', takes: { screens: measureScreens } },
   { name: 'cobiebench', takes: { cobie: measureCobie } },

@@ -33,7 +33,9 @@ test('a warranty stands between an order and dispatch on the Board as on its She
   await desk.reads('is under warranty with')
   expect([await desk.overflow(), await desk.accessibilityFindings()]).toEqual([0, []])
   await desk.keys(Key.TAB, Key.ENTER)
+  await desk.reads('Who fits best')
   await desk.reads('is under warranty with')
+  await desk.keys(Key.TAB, Key.TAB, Key.ENTER)
   await desk.until('the Sheet is open', async () => (await desk.driver.getCurrentUrl()).includes(`/order/${id}`))
 })
 
@@ -47,7 +49,7 @@ test('days are turned, and somebody sent elsewhere is seen at once', async () =>
   await desk.press('Day')
   const { id } = await orderAt(cast, 'dispatched')
   const [order] = await house.rows<{ number: string }>('SELECT number FROM work_order WHERE id = ?', [id])
-  const bar = By.xpath(`//a[contains(@class,'visit')][starts-with(normalize-space(.), '${order!.number}')]`)
+  const bar = By.xpath(`//*[contains(@class,'visit')][starts-with(normalize-space(.), '${order!.number}')]`)
   await desk.find(bar)
   expect(await desk.accessibilityFindings()).toEqual([])
   await cast.coordinator.must(holdOrder, { id, version: await version(cast, id), holdReason: 'access', reason: 'Locked' })

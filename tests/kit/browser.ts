@@ -30,6 +30,12 @@ export class Person {
     return this
   }
 
+  /** Another address of the page that is open, as a link in it would lead there: a quarter of what loading it anew takes. */
+  async turnTo(address: string): Promise<this> {
+    await this.driver.executeScript('history.pushState(null, "", arguments[0]); dispatchEvent(new PopStateEvent("popstate", { state: null }))', address)
+    return this
+  }
+
   async signIn(name: string): Promise<this> {
     await this.go('/sign-in')
     await this.type('Mail address', `${name}@skerry.example`)
@@ -127,7 +133,7 @@ export class Person {
   }
 
   async reads(words: string): Promise<WebElement> {
-    return this.waitFor(`//*[contains(normalize-space(.), ${quoted(words)})][not(*[contains(normalize-space(.), ${quoted(words)})])]`)
+    return this.waitUntilSeen(`words like “${words}”`, WITH_WORDS, words)
   }
 
   async readsNot(words: string): Promise<boolean> {
@@ -189,14 +195,25 @@ export class Person {
     await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element)
   }
 
-  private async waitFor(xpath: string, then: (found: WebElement) => Promise<WebElement> | WebElement = (found) => found): Promise<WebElement> {
+  private waitFor(xpath: string, then?: (found: WebElement) => Promise<WebElement> | WebElement): Promise<WebElement> {
+    return this.waitUntilSeen(`nothing like ${xpath}`, AT_XPATH, xpath, then)
+  }
+
+  /** The first in sight of what the script finds: looked for in the page itself, for each question to the driver costs more than the answer. */
+  private async waitUntilSeen(
+    what: string,
+    script: string,
+    argument: string,
+    then: (found: WebElement) => Promise<WebElement> | WebElement = (found) => found,
+  ): Promise<WebElement> {
     let found: WebElement | null = null
-    const asked = new Error(`nothing like ${xpath}`)
+    const asked = new Error(what)
     await this.driver
       .wait(async () => {
-        for (const candidate of await this.driver.findElements(By.xpath(xpath)))
+        // A page that is just being left answers no script: look again.
+        const candidates = await this.driver.executeScript<WebElement[]>(script, argument).catch(() => [])
+        for (const candidate of candidates)
           try {
-            if (!(await candidate.isDisplayed())) continue
             found = await then(candidate)
             return true
           } catch {
@@ -212,6 +229,27 @@ export class Person {
     return found!
   }
 }
+
+const IN_SIGHT = `const inSight = (one) => {
+  // What has no box of its own is seen in that of its parent.
+  if (getComputedStyle(one).display === 'contents' && one.parentElement) return inSight(one.parentElement)
+  if (!one.checkVisibility({ opacityProperty: true, visibilityProperty: true })) return false
+  return [one, ...one.querySelectorAll('*')].some((part) => part.getClientRects().length && part.getBoundingClientRect().width > 0 && part.getBoundingClientRect().height > 0)
+}
+`
+const AT_XPATH = `${IN_SIGHT}
+const found = document.evaluate(arguments[0], document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null)
+return Array.from({ length: found.snapshotLength }, (_, n) => found.snapshotItem(n)).filter(inSight)`
+
+/** The innermost elements with these words, going down only where they are. */
+const WITH_WORDS = `${IN_SIGHT}
+const words = arguments[0]
+const says = (one) => one.textContent.replace(/[ \\t\\r\\n]+/g, ' ').trim().includes(words)
+const innermost = (one) => {
+  const inner = [...one.children].filter(says)
+  return inner.length ? inner.flatMap(innermost) : [one]
+}
+return document.body && says(document.body) ? innermost(document.body).filter(inSight) : []`
 
 const quoted = (text: string) => (text.includes("'") ? `"${text}"` : `'${text}'`)
 

@@ -1,36 +1,28 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, ref } from 'vue'
-import { RouterLink } from 'vue-router'
+import { computed, nextTick, ref } from 'vue'
 import { readBoard } from '#contract/board'
-import type { BoardSpan, BoardVisit } from '#contract/board'
-import { BOARD_DAYS, BOARD_DAYS_NAMES, lanesOf, placeOf } from '#core/board'
+import type { BoardVisit, WaitingOrder } from '#contract/board'
+import { BOARD_DAYS, BOARD_DAYS_NAMES, halfOf } from '#core/board'
 import type { BoardDays } from '#core/board'
 import { isChange } from '#core/events'
-import { PRIORITY_NAMES } from '#core/requests'
-import {
-  ChoiceEntry,
-  dayAfter,
-  daysBetween,
-  ListEntry,
-  LoadedPart,
-  rowsNamed,
-  shortTime,
-  spanTime,
-  useRead,
-  useSession,
-  useVocabulary,
-  writtenDay,
-} from '#web/kit'
+import { ChoiceEntry, dayAfter, ListEntry, LoadedPart, rowsNamed, shortTime, toLocalField, useKeys, useRead, useSession, useVocabulary } from '#web/kit'
+import BoardRows from './BoardRows.vue'
+import DespiteDialog from './DespiteDialog.vue'
+import { useHolding } from './holding'
+import PersonPanel from './PersonPanel.vue'
+import PlanPanel from './PlanPanel.vue'
 import WaitingList from './WaitingList.vue'
 
-/** People against time, and beside it the work that nobody is planned for. */
+/** People against time, and beside it the work that nobody is planned for; work is moved by mouse, by key and by form. */
 const session = useSession()
 const words = useVocabulary()
 void words.ensure()
 const siteId = ref(session.self!.site.id)
 const first = ref<string | null>(null)
 const days = ref<BoardDays>(1)
+/** Half of the one day that is shown. */
+const half = ref<'early' | 'late' | null>(null)
 const team = ref<string | null>(null)
 const read = useRead(readBoard, () => ({ siteId: siteId.value, days: days.value, ...(first.value ? { first: first.value } : {}) }), {
   holds: true,
@@ -38,45 +30,71 @@ const read = useRead(readBoard, () => ({ siteId: siteId.value, days: days.value,
   every: 60_000,
 })
 const it = computed(() => read.value.value!)
-const SPANS = BOARD_DAYS.map((value) => ({ value, label: BOARD_DAYS_NAMES[value] }))
+const holding = useHolding(
+  () => siteId.value,
+  () => it.value,
+  () => read.load(),
+)
+const { held, says, asked, problem, busy, back } = holding
+const SPANS = [{ value: 0.5, label: 'Half a day' }, ...BOARD_DAYS.map((value) => ({ value: value as number, label: BOARD_DAYS_NAMES[value] }))]
+const dayNow = computed(() => toLocalField(new Date(it.value.now)).slice(0, 10))
+const span = computed<number>({
+  get: () => (half.value ? 0.5 : days.value),
+  set: (value) => {
+    const noon =
+      it.value.first === dayNow.value &&
+      toLocalField(new Date(it.value.now)) >= `${dayNow.value}T${String(halfOf(it.value.hours, 'late').from).padStart(2, '0')}`
+    half.value = value === 0.5 ? (half.value ?? (noon ? 'late' : 'early')) : null
+    days.value = value === 0.5 ? 1 : (value as BoardDays)
+  },
+})
+const frame = computed(() => ({
+  first: it.value.first,
+  days: it.value.days,
+  hours: half.value && it.value.days === 1 ? halfOf(it.value.hours, half.value) : it.value.hours,
+  zone: it.value.zone,
+}))
 const teams = computed(() => [...new Set(it.value.people.map((one) => one.team))].map((name) => ({ value: name, label: name })))
-const shownDays = computed(() => daysBetween(it.value.first, it.value.last))
-const hours = computed(() => Array.from({ length: it.value.hours.to - it.value.hours.from }, (_, index) => it.value.hours.from + index))
-const LANE = 34
-const rows = computed(() => [
-  ...it.value.people
-    .filter((one) => !team.value || one.team === team.value)
-    .map((one) => ({ ...drawn(one.visits), key: `t${one.id}`, name: one.name, says: one.trades.join(', ') || one.team, shifts: one.shifts, away: one.away })),
-  ...(team.value ? [] : it.value.vendors.map((one) => ({ ...drawn(one.visits), key: `v${one.id}`, name: one.name, says: 'vendor', shifts: null, away: [] }))),
-])
+function step(by: number): void {
+  if (half.value) {
+    const crosses = half.value === (by > 0 ? 'late' : 'early')
+    half.value = half.value === 'early' ? 'late' : 'early'
+    if (!crosses) return
+  }
+  first.value = dayAfter(it.value.first, by * it.value.days)
+}
 
-function drawn(visits: BoardVisit[]) {
-  const lanes = lanesOf(visits.map(({ from, until }) => ({ from: new Date(from), until: new Date(until) })))
-  return { visits: visits.map((visit, index) => ({ visit, lane: lanes[index]! })), height: Math.max(1, ...lanes.map((lane) => lane + 1)) * LANE + 8 }
+/** What stands beside the Board: a visit, an order or a person that was opened; otherwise what waits. */
+const opened = ref<{ visitId?: number; orderId?: number; personId?: number; row: string } | null>(null)
+const openVisit = (visit: BoardVisit, row: string) => void (opened.value = { visitId: visit.id, row })
+const openOrder = (order: WaitingOrder) => void (opened.value = { orderId: order.id, row: '' })
+const openPerson = (personId: number) => void (opened.value = { personId, row: `t${personId}` })
+const rowOf = (id: number) => {
+  const person = it.value.people.find(({ visits }) => visits.some((one) => one.id === id))
+  const vendor = it.value.vendors.find(({ visits }) => visits.some((one) => one.id === id))
+  return person ? `t${person.id}` : vendor ? `v${vendor.id}` : ''
 }
-const place = (at: string) => placeOf(new Date(at), it.value) * 100
-function across({ from, until }: BoardSpan): { left: string; width: string } {
-  const left = place(from)
-  return { left: `${left}%`, width: `${Math.max(0, place(until) - left)}%` }
+const openedVisit = computed(() => {
+  const id = opened.value?.visitId
+  return [...it.value.people, ...it.value.vendors].flatMap(({ visits }) => visits).find((one) => one.id === id) ?? null
+})
+const openedOrder = computed(() => it.value.waiting.find(({ id }) => id === opened.value?.orderId) ?? null)
+const rows = ref<InstanceType<typeof BoardRows> | null>(null)
+async function leavePanel(): Promise<void> {
+  const was = opened.value
+  opened.value = null
+  await nextTick()
+  document
+    .querySelector<HTMLElement>(
+      was?.visitId ? `[data-visit="${was.visitId}"]` : was?.orderId ? `[data-order="${was.orderId}"] button` : `[data-row="${was?.row}"] .who button`,
+    )
+    ?.focus()
 }
-const barAt = (visit: BoardVisit, lane: number) => ({ ...across(visit), top: `${lane * LANE + 4}px` })
-const isRunning = computed(() => it.value.first <= today.value && today.value <= it.value.last)
-const today = computed(() => new Intl.DateTimeFormat('en-CA', { timeZone: it.value.zone }).format(new Date(it.value.now)))
-const says = (visit: BoardVisit) =>
-  [
-    // What is read of it comes first, so that it is called by what is seen.
-    [visit.number, visit.placeCode].filter(Boolean).join(' '),
-    visit.summary,
-    spanTime(visit.from, visit.until),
-    visit.priority && PRIORITY_NAMES[visit.priority],
-    { planned: 'planned', on_site: 'on the job', ended: 'over' }[visit.state],
-    visit.window ? `agreed for ${spanTime(visit.window.from, visit.window.until)}${visit.outside ? ', and planned outside of it' : ''}` : null,
-  ]
-    .filter(Boolean)
-    .join(', ')
-/** "W-" of "W-31407": the first to go where there is little room. */
-const seriesOf = (number: string) => /^.*-/.exec(number)?.[0] ?? ''
-const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.value.days))
+useKeys((key, event) => {
+  if (held.value && rows.value?.holdingKey(event)) return true
+  if (event.ctrlKey || event.metaKey) return false
+  if (key === 'Escape' && opened.value) return (void leavePanel(), true)
+})
 </script>
 
 <template>
@@ -102,67 +120,59 @@ const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.val
           :options="teams"
           clearable
         />
-        <ChoiceEntry id="board-days" v-model="days" label="How much" label-hidden :options="SPANS" />
+        <ChoiceEntry id="board-days" v-model="span" label="How much" label-hidden :options="SPANS" />
         <span class="steps">
           <NButton aria-label="Earlier" :disabled="!read.value.value" @click="step(-1)">←</NButton>
           <NButton :disabled="first === null" @click="first = null">Today</NButton>
           <NButton aria-label="Later" :disabled="!read.value.value" @click="step(1)">→</NButton>
         </span>
+        <NButton :disabled="!back.length || busy" :title="back.at(-1)?.sentence" @click="holding.takeBack()">Take back the last move</NButton>
       </div>
     </header>
     <LoadedPart :part="read">
       <div class="both">
         <section class="people" aria-label="People against time">
-          <div class="table" role="table" :aria-label="`People from ${writtenDay(it.first)} to ${writtenDay(it.last)}`">
-            <div class="row head" role="row">
-              <span role="columnheader">{{ it.days === 1 ? writtenDay(it.first) : 'Who' }}</span>
-              <span class="track" role="columnheader" aria-label="When">
-                <template v-if="it.days === 1">
-                  <span v-for="hour in hours" :key="hour" class="mark mono" :style="{ width: `${100 / hours.length}%` }">{{
-                    String(hour).padStart(2, '0')
-                  }}</span>
-                </template>
-                <template v-else>
-                  <span v-for="day in shownDays" :key="day" class="mark" :class="{ now: day === today }" :style="{ width: `${100 / it.days}%` }">{{
-                    writtenDay(day).slice(0, it.days === 7 ? 6 : 10)
-                  }}</span>
-                </template>
-              </span>
-            </div>
-            <div v-for="row in rows" :key="row.key" class="row" role="row">
-              <div class="who" role="rowheader">
-                <strong>{{ row.name }}</strong> <span class="soft">{{ row.says }}</span>
-              </div>
-              <div class="track" role="cell" :style="{ height: `${row.height}px` }" :class="{ outside: row.shifts }">
-                <span v-for="(shift, index) in row.shifts ?? []" :key="`s${index}`" class="shift" :style="across(shift)" />
-                <span v-for="(leave, index) in row.away" :key="`a${index}`" class="away" :style="across(leave)">away</span>
-                <span v-if="isRunning" class="nowline" :style="{ left: `${place(it.now)}%` }" />
-                <RouterLink
-                  v-for="{ visit, lane } in row.visits"
-                  :key="visit.id"
-                  class="visit"
-                  :class="[visit.state, visit.priority, { astray: visit.outside }]"
-                  :style="barAt(visit, lane)"
-                  :to="`/desk/field/order/${visit.orderId}`"
-                  :title="says(visit)"
-                  ><span class="spoken">{{ says(visit) }}</span
-                  ><span class="mono" aria-hidden="true"
-                    ><span class="series">{{ seriesOf(visit.number) }}</span
-                    >{{ visit.number.slice(seriesOf(visit.number).length) }}</span
-                  >
-                  <span v-if="visit.placeCode" class="mono soft" aria-hidden="true">{{ visit.placeCode }}</span></RouterLink
-                >
-              </div>
-            </div>
-            <p v-if="!rows.length" class="soft">Nobody works at this site yet. Technicians are entered under Setup, people.</p>
-          </div>
-          <p class="soft legend">
-            Light: at work. Outlined: planned, the more urgent the heavier its edge. Filled: on the job. Hatched: away. A visit leads to its order. It is
-            {{ shortTime(it.now) }}.
+          <BoardRows
+            ref="rows"
+            :board="it"
+            :site-id="siteId"
+            :frame="frame"
+            :team="team"
+            :holding="holding"
+            :opened="opened?.visitId ?? null"
+            @visit="openVisit"
+            @person="openPerson"
+          />
+          <p class="says" :class="{ on: held }" role="status">{{ says }}</p>
+          <p v-if="!held" class="soft legend">
+            Light: at work. Outlined: planned, the more urgent the heavier its edge, its target along the foot. Filled: on the job. Dotted between: the way.
+            Hatched: away. Drag a visit, or press Space on it and move it by arrows; Enter opens it. It is {{ shortTime(it.now) }}.
           </p>
+          <p v-else class="soft legend">Arrows move it, with Shift by an hour; − and + make it shorter and longer. Enter puts it there, Escape puts it back.</p>
         </section>
-        <WaitingList :rows="it.waiting" />
+        <PlanPanel
+          v-if="openedVisit || openedOrder"
+          :key="openedVisit?.id ?? `o${openedOrder!.id}`"
+          :board="it"
+          :site-id="siteId"
+          :visit="openedVisit"
+          :order="openedOrder"
+          :row="openedVisit ? rowOf(openedVisit.id) : ''"
+          :holding="holding"
+          @leave="leavePanel"
+        />
+        <PersonPanel
+          v-else-if="opened?.personId"
+          :key="opened.personId"
+          :board="it"
+          :site-id="siteId"
+          :technician-id="opened.personId"
+          :holding="holding"
+          @leave="leavePanel"
+        />
+        <WaitingList v-else :rows="it.waiting" :holding="holding" :keyed="(event) => rows?.holdingKey(event) ?? false" @order="openOrder" />
       </div>
+      <DespiteDialog v-if="asked" :conflicts="asked.conflicts" :problem="problem" :busy="busy" @leave="holding.leaveAsked" @done="holding.sendDespite" />
     </LoadedPart>
   </div>
 </template>
@@ -181,151 +191,19 @@ const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.val
 }
 .both {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 320px;
+  grid-template-columns: minmax(0, 1fr) 344px;
   gap: 20px;
   align-items: start;
 }
 .people {
-  overflow-x: auto;
-}
-.table {
-  min-width: 640px;
-}
-.row {
-  display: grid;
-  grid-template-columns: 168px minmax(0, 1fr);
-  border-bottom: 1px solid var(--line);
-}
-.head {
-  font-size: 12px;
-  color: var(--ink-soft);
-  align-items: end;
-  position: sticky;
-  top: 0;
-  z-index: 2;
-  background: var(--sheet);
-}
-.head .track {
-  display: flex;
-}
-.mark {
-  border-left: 1px solid var(--line);
-  padding-left: 4px;
-  overflow: hidden;
-  white-space: nowrap;
-}
-.mark.now {
-  font-weight: 700;
-  color: var(--ink);
-}
-.who {
-  padding: 6px 8px 6px 0;
-  min-width: 0;
-  line-height: 1.25;
-}
-.who .soft {
-  display: block;
-  font-size: 12px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.track {
-  position: relative;
   min-width: 0;
 }
-.track.outside {
-  background: var(--shoal-faint);
+.says {
+  min-height: 24px;
+  margin: 6px 0 0;
 }
-.shift {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  background: var(--sheet);
-}
-.away {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  padding: 4px 6px;
-  font-size: 12px;
-  overflow: hidden;
-  background: repeating-linear-gradient(135deg, var(--line) 0 6px, var(--sheet) 6px 12px);
-}
-.nowline {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  width: 2px;
-  background: var(--buoy);
-  z-index: 1;
-}
-.visit {
-  position: absolute;
-  z-index: 1;
-  height: 28px;
-  min-width: 6px;
-  padding: 3px 4px;
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  overflow: hidden;
-  white-space: nowrap;
-  font-size: 12px;
-  color: var(--ink);
-  text-decoration: none;
-  border: 1px solid var(--ink-soft);
-  border-radius: 4px;
-  background: var(--sheet);
-  container-type: inline-size;
-}
-/* What does not fit is read by hovering, or by its name. */
-@container (max-width: 62px) {
-  .visit .series,
-  .visit .soft {
-    display: none;
-  }
-}
-@container (max-width: 34px) {
-  .visit span:not(.spoken) {
-    display: none;
-  }
-}
-.spoken {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-  white-space: nowrap;
-}
-.visit.deferred {
-  border-left-width: 1px;
-}
-.visit.routine {
-  border-left-width: 3px;
-}
-.visit.urgent {
-  border-left-width: 6px;
-}
-.visit.emergency {
-  border-left-width: 10px;
-}
-.visit.on_site {
-  background: var(--shoal);
-  border-color: var(--tide);
-}
-.visit.ended {
-  border-style: dotted;
-  color: var(--ink-soft);
-}
-.visit.astray {
-  border: 2px dashed var(--buoy);
-}
-.visit:focus-visible,
-.visit:hover {
-  z-index: 3;
-  outline: 2px solid var(--tide);
+.says.on {
+  font-weight: 600;
 }
 .legend {
   font-size: 12px;
@@ -333,14 +211,6 @@ const step = (by: number) => (first.value = dayAfter(it.value.first, by * it.val
 @media (max-width: 900px) {
   .both {
     grid-template-columns: minmax(0, 1fr);
-  }
-}
-@media (forced-colors: active) {
-  .nowline {
-    background: CanvasText;
-  }
-  .visit.on_site {
-    border-width: 3px;
   }
 }
 </style>

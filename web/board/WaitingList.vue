@@ -2,15 +2,33 @@
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { WaitingOrder } from '#contract/board'
-import { PriorityBar, spanTime, TargetGauge, TextEntry } from '#web/kit'
+import { ListEntry, PriorityBar, RowButton, spanTime, TargetGauge, TextEntry } from '#web/kit'
+import type { Holding } from './holding'
 
 /** Work that nobody is planned for, the nearest target first, each with what stands between it and dispatch. */
-const props = defineProps<{ rows: WaitingOrder[] }>()
+const props = defineProps<{ rows: WaitingOrder[]; holding: Holding; keyed: (event: KeyboardEvent) => boolean }>()
+const emit = defineEmits<{ order: [WaitingOrder] }>()
 const words = ref('')
+const trade = ref<string | null>(null)
+const trades = computed(() => [...new Set(props.rows.flatMap((row) => row.trade ?? []))].sort().map((value) => ({ value, label: value })))
 const shown = computed(() => {
   const wanted = words.value.trim().toLowerCase()
-  return props.rows.filter((row) => !wanted || `${row.number} ${row.summary} ${row.placeCode ?? ''} ${row.trade ?? ''}`.toLowerCase().includes(wanted))
+  return props.rows.filter(
+    (row) =>
+      (!trade.value || row.trade === trade.value) &&
+      (!wanted || `${row.number} ${row.summary} ${row.placeCode ?? ''} ${row.trade ?? ''}`.toLowerCase().includes(wanted)),
+  )
 })
+/** Space picks one up; what is held is then moved over the Board by the same keys as a visit. */
+function pressed(event: KeyboardEvent, row: WaitingOrder): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  if (props.holding.held.value) {
+    if (!props.keyed(event)) return
+  } else if (event.key === ' ') props.holding.takeOrder(row)
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
 const station = ({ state }: WaitingOrder) => (state === 'on_hold' ? 'planning' : 'dispatch')
 </script>
 
@@ -19,15 +37,20 @@ const station = ({ state }: WaitingOrder) => (state === 'on_hold' ? 'planning' :
     <h2>
       Nobody is planned <span class="mono soft">{{ rows.length }}</span>
     </h2>
+    <ListEntry v-if="trades.length > 1" id="waiting-trade" v-model="trade" label="Trade" label-hidden placeholder="Every trade" :options="trades" clearable />
     <TextEntry id="waiting-words" v-model="words" label="Find" label-hidden placeholder="Number, words, place or trade" />
     <ul>
-      <li v-for="row in shown" :key="row.id">
-        <RouterLink class="name" :to="`/desk/${station(row)}/order/${row.id}`"
-          ><span class="mono">{{ row.number }}</span> {{ row.summary }}</RouterLink
+      <li v-for="row in shown" :key="row.id" class="waits" :class="{ lifted: holding.held.value?.order?.id === row.id }" :data-order="row.id">
+        <RowButton class="plain name" aria-keyshortcuts="Space" @click="holding.held.value || emit('order', row)" @keydown="pressed($event, row)"
+          ><span class="mono">{{ row.number }}</span> {{ row.summary }}</RowButton
         >
         <p class="facts">
-          <PriorityBar v-if="row.priority" :priority="row.priority" /> <span v-if="row.placeCode" class="mono soft">{{ row.placeCode }}</span>
-          <span v-if="row.trade" class="soft">{{ row.trade }}</span> <TargetGauge :target="row.target" />
+          <PriorityBar v-if="row.priority" :priority="row.priority" /> <TargetGauge :target="row.target" />
+          <span v-if="row.placeCode" class="mono soft">{{ row.placeCode }}</span>
+        </p>
+        <p class="facts soft">
+          {{ row.trade }} {{ row.minutes }} min{{ row.people > 1 ? ` for ${row.people}` : '' }}
+          <RouterLink :to="`/desk/${station(row)}/order/${row.id}`" :aria-label="`Open the Sheet of ${row.number}`">Sheet</RouterLink>
         </p>
         <p v-if="row.window" class="soft">Agreed for {{ spanTime(row.window.from, row.window.until) }}</p>
         <ul v-if="row.ready.length" class="between" :aria-label="`Between ${row.number} and dispatch`">
@@ -65,14 +88,15 @@ ul {
   gap: 4px;
 }
 .name {
-  color: var(--ink);
   font-weight: 600;
-  text-decoration: none;
   overflow-wrap: anywhere;
 }
-.name:hover,
-.name:focus-visible {
-  text-decoration: underline;
+.waits {
+  cursor: grab;
+  touch-action: none;
+}
+.waits.lifted {
+  background: var(--shoal-faint);
 }
 .waiting p {
   margin: 0;

@@ -1,0 +1,250 @@
+import { DateTime } from 'luxon'
+import type { LabourLine, ReadyLine } from '#core/methods'
+import { isToCome, keepsTo, windowSays } from '#core/windows'
+import type { Stretch } from './board'
+import { travelMinutes } from './travel'
+
+/** A job as far as its place on the Board is concerned. */
+export interface BoardJob {
+  tradeId: number | null
+  trade: string | null
+  /** Of its place, "/1/7/31/". */
+  path: string | null
+  window: Stretch | null
+  target: Date | null
+  /** What stands between it and its dispatch; empty once somebody is planned, for it was weighed then. */
+  between: readonly Pick<ReadyLine, 'code' | 'sentence'>[]
+}
+
+/** A technician on the days that are looked at. */
+export interface BoardTechnician {
+  name: string
+  tradeIds: readonly number[]
+  shifts: readonly Stretch[]
+  away: readonly Stretch[]
+  /** Where else they are planned or at work. */
+  visits: readonly (Stretch & { number: string; path: string | null })[]
+}
+
+/**
+ * Something that speaks against a job at a time with somebody: `never` cannot be overruled, `ask` wants a reason, `hint` is
+ * only said.
+ */
+export interface Conflict {
+  code: 'past' | 'trade' | 'shift' | 'away' | 'overlap' | 'travel' | 'window' | 'target' | ReadyLine['code']
+  sentence: string
+  /** The same in a few words, where it stands beside the name it is about. */
+  brief: string
+  weight: 'never' | 'ask' | 'hint'
+}
+
+/** How much what stands between an order and dispatch weighs; what waits for somebody else’s word is only said. */
+const BETWEEN_WEIGHT: Record<ReadyLine['code'], Conflict['weight']> = {
+  approval: 'never',
+  outgrown: 'never',
+  steps: 'ask',
+  missing: 'ask',
+  equipment: 'ask',
+  space: 'ask',
+  unkept: 'hint',
+  warranty: 'hint',
+  permit: 'hint',
+  access: 'hint',
+}
+
+/**
+ * What speaks against sending somebody to a job at a time, what weighs most first. Empty when it fits.
+ * @param who null for a vendor, of whom only the time is judged
+ * @param zone of the site: sentences tell its time
+ */
+export function conflictsOf(job: BoardJob, who: BoardTechnician | null, at: Stretch, now: Date, zone: string): Conflict[] {
+  const found: Conflict[] = []
+  const say: Say = (code, weight, brief, sentence = brief) => found.push({ code, sentence, brief, weight })
+  if (at.until <= now) say('past', 'never', 'passed', 'That time has passed.')
+  if (who) judgeWho(job, who, at, zone, say)
+  if (job.window && isToCome(job.window, now) && !keepsTo(job.window, at.from))
+    say('window', 'ask', 'agreed otherwise', `It was agreed for ${windowSays(job.window, zone)}.`)
+  for (const { code, sentence } of job.between) say(code, BETWEEN_WEIGHT[code], sentence)
+  if (job.target && at.until > job.target)
+    say(
+      'target',
+      'hint',
+      'past target',
+      `It would end after its target, ${DateTime.fromJSDate(job.target, { zone }).setLocale('en-IE').toFormat('ccc d LLL, HH:mm')}.`,
+    )
+  const order = ['never', 'ask', 'hint']
+  return found.sort((a, b) => order.indexOf(a.weight) - order.indexOf(b.weight))
+}
+type Say = (code: Conflict['code'], weight: Conflict['weight'], brief: string, sentence?: string) => void
+
+function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string, say: Say): void {
+  const clock = (time: Date) => DateTime.fromJSDate(time, { zone }).toFormat('HH:mm')
+  const span = (stretch: Stretch) => `${clock(stretch.from)} to ${clock(stretch.until)}`
+  if (job.tradeId !== null && !who.tradeIds.includes(job.tradeId))
+    say('trade', 'ask', 'other trade', `${job.trade ?? 'What it takes'} is no trade of ${who.name}.`)
+  if (who.away.some((leave) => meets(leave, at))) say('away', 'ask', 'away', `${who.name} is away then.`)
+  else if (!isCovered(at, who.shifts)) {
+    const day = DateTime.fromJSDate(at.from, { zone })
+    const that = who.shifts.filter(({ from }) => DateTime.fromJSDate(from, { zone }).hasSame(day, 'day'))
+    const works = that.map(span).join(' and ')
+    say('shift', 'ask', works ? `works ${works}` : 'day off', works ? `${who.name} works ${works} that day.` : `${who.name} does not work that day.`)
+  }
+  for (const visit of who.visits)
+    if (meets(visit, at)) say('overlap', 'ask', `at ${visit.number} then`, `${who.name} is at ${visit.number} then, ${span(visit)}.`)
+  const before = latest(who.visits.filter(({ until }) => until <= at.from))
+  const after = earliest(who.visits.filter(({ from }) => from >= at.until))
+  const lacks = (way: number, left: number) => way > 0 && left < way
+  if (before) {
+    const [way, left] = [travelMinutes(before.path, job.path), minutesBetween(before.until, at.from)]
+    if (lacks(way, left)) say('travel', 'ask', `${way} min from ${before.number}`, `It is ${way} min from ${before.number}, and ${left} are left for it.`)
+  }
+  if (after) {
+    const [way, left] = [travelMinutes(job.path, after.path), minutesBetween(at.until, after.from)]
+    if (lacks(way, left)) say('travel', 'ask', `${way} min on to ${after.number}`, `It is ${way} min on to ${after.number}, and ${left} are left for it.`)
+  }
+}
+
+const meets = (a: Stretch, b: Stretch) => a.from < b.until && b.from < a.until
+const minutesBetween = (from: Date, until: Date) => Math.floor((until.getTime() - from.getTime()) / 60_000)
+const latest = <One extends Stretch>(all: One[]) => all.reduce<One | null>((best, one) => (best && best.until >= one.until ? best : one), null)
+const earliest = <One extends Stretch>(all: One[]) => all.reduce<One | null>((best, one) => (best && best.from <= one.from ? best : one), null)
+
+/** Whether shifts that follow one another without a gap hold the whole of it. */
+function isCovered(at: Stretch, shifts: readonly Stretch[]): boolean {
+  let reached = at.from.getTime()
+  for (const { from, until } of [...shifts].sort((a, b) => a.from.getTime() - b.from.getTime()))
+    if (from.getTime() <= reached) reached = Math.max(reached, until.getTime())
+  return reached >= at.until.getTime()
+}
+
+/** Whether any of them has to be overruled with a reason, and none cannot be. */
+export const isAsked = (conflicts: readonly Conflict[]): boolean => conflicts.some(({ weight }) => weight === 'ask')
+export const isBarred = (conflicts: readonly Conflict[]): boolean => conflicts.some(({ weight }) => weight === 'never')
+
+/** Starts are tried and steps are made by this. */
+export const BOARD_STEP_MINUTES = 15
+
+/**
+ * The first time at which somebody can do a job without a conflict that wants a reason, within the shifts given.
+ * @param minutes it takes, above nought
+ * @param from the earliest start
+ * @returns null when there is none
+ */
+export function firstFit(job: BoardJob, who: BoardTechnician, minutes: number, from: Date, zone: string): { at: Stretch; conflicts: Conflict[] } | null {
+  const step = BOARD_STEP_MINUTES * 60_000
+  for (const shift of [...who.shifts].sort((a, b) => a.from.getTime() - b.from.getTime())) {
+    const begins = Math.max(shift.from.getTime(), from.getTime())
+    for (let start = Math.ceil(begins / step) * step; start + minutes * 60_000 <= shift.until.getTime(); start += step) {
+      const at = { from: new Date(start), until: new Date(start + minutes * 60_000) }
+      const conflicts = conflictsOf(job, who, at, from, zone)
+      if (!isAsked(conflicts.filter(({ code }) => !STANDING.has(code))) && !isBarred(conflicts)) return { at, conflicts }
+    }
+  }
+  return null
+}
+/** What stays whatever the time and whoever goes: it does not decide between times. */
+const STANDING = new Set<Conflict['code']>(['steps', 'missing', 'equipment', 'space'])
+
+const UNPLANNED_MINUTES = 60
+
+/**
+ * How many go at once and for how long, by what is planned of a trade; of all there is where it plans none of it.
+ * @returns minutes above nought; an hour for one where nothing is planned
+ */
+export function presenceOf(labour: readonly LabourLine[] | null, tradeId: number | null): { minutes: number; people: number } {
+  const lines = labour ?? []
+  const own = lines.filter((line) => line.tradeId === tradeId)
+  const counted = own.length ? own : lines
+  return {
+    minutes: counted.reduce((most, line) => Math.max(most, line.minutes), 0) || UNPLANNED_MINUTES,
+    people: counted.reduce((most, line) => Math.max(most, line.people), 1),
+  }
+}
+
+export interface Fit {
+  who: BoardTechnician
+  fit: { at: Stretch; conflicts: Conflict[] }
+  /** How often they worked on its asset within twelve months. */
+  times: number
+}
+
+/**
+ * Who fits best, in order: whoever ends before the target, then who knows the asset, then who begins first, then who has
+ * least to do on that day. With the reasons, in words.
+ */
+export function rankFits<One extends Fit>(job: BoardJob, fits: readonly One[], zone: string): (One & { because: string[] })[] {
+  const judged = fits.map((one) => {
+    const { at } = one.fit
+    const day = DateTime.fromJSDate(at.from, { zone }).toISODate()
+    const that = one.who.visits.filter(({ from }) => DateTime.fromJSDate(from, { zone }).toISODate() === day)
+    const load = that.reduce((sum, { from, until }) => sum + minutesBetween(from, until), 0)
+    const late = job.target !== null && at.until > job.target
+    const before = latest(one.who.visits.filter(({ until }) => until <= at.from && DateTime.fromJSDate(until, { zone }).toISODate() === day))
+    const way = before ? travelMinutes(before.path, job.path) : 0
+    const because = [
+      ...(late ? ['Only after its target.'] : []),
+      ...(one.times ? [`Worked on its asset ${one.times === 1 ? 'once' : `${one.times} times`} within a year.`] : []),
+      ...(before ? [way ? `${way} min from ${before.number} before it.` : `At the same place as ${before.number} before it.`] : []),
+      load ? `${writtenHours(load)} planned that day.` : 'Nothing else planned that day.',
+    ]
+    return { one: { ...one, because }, late, load }
+  })
+  judged.sort(
+    (a, b) =>
+      Number(a.late) - Number(b.late) ||
+      Number(b.one.times > 0) - Number(a.one.times > 0) ||
+      a.one.fit.at.from.getTime() - b.one.fit.at.from.getTime() ||
+      a.load - b.load ||
+      a.one.who.name.localeCompare(b.one.who.name),
+  )
+  return judged.map(({ one }) => one)
+}
+const writtenHours = (minutes: number) =>
+  [minutes >= 60 ? `${Math.floor(minutes / 60)} h` : '', minutes % 60 ? `${minutes % 60} min` : ''].filter(Boolean).join(' ')
+
+/**
+ * The hours of somebody within a time: at work by shift without leave, planned, promised to somebody, and free, which is what
+ * of the shifts nothing is planned in.
+ * @returns whole minutes, none below nought
+ */
+export function loadOf(
+  { shifts, away }: { shifts: readonly Stretch[]; away: readonly Stretch[] },
+  visits: readonly (Stretch & { promised: boolean })[],
+  within: Stretch,
+): { shiftMinutes: number; plannedMinutes: number; promisedMinutes: number; freeMinutes: number } {
+  const minutesOf = (all: readonly Stretch[]) =>
+    merged(all.flatMap((one) => cut(one, within))).reduce((sum, { from, until }) => sum + minutesBetween(from, until), 0)
+  const working = shifts.reduce<Stretch[]>((all, shift) => [...all, ...without(shift, away)], [])
+  const free = working.reduce<Stretch[]>((all, stretch) => [...all, ...without(stretch, visits)], [])
+  return {
+    shiftMinutes: minutesOf(working),
+    plannedMinutes: minutesOf(visits),
+    promisedMinutes: minutesOf(visits.filter(({ promised }) => promised)),
+    freeMinutes: minutesOf(free),
+  }
+}
+
+const cut = (one: Stretch, within: Stretch): Stretch[] => {
+  const [from, until] = [one.from < within.from ? within.from : one.from, one.until > within.until ? within.until : one.until]
+  return from < until ? [{ from, until }] : []
+}
+/** What is left of a stretch once others are taken out of it. */
+const without = (whole: Stretch, others: readonly Stretch[]): Stretch[] =>
+  others.reduce<Stretch[]>(
+    (left, other) =>
+      left.flatMap((one) => [
+        ...cut(one, { from: one.from, until: other.from < one.until ? other.from : one.until }),
+        ...cut(one, { from: other.until > one.from ? other.until : one.from, until: one.until }),
+      ]),
+    [whole],
+  )
+/** The same time in as few stretches as there can be. */
+function merged(all: readonly Stretch[]): Stretch[] {
+  const found: Stretch[] = []
+  for (const one of [...all].sort((a, b) => a.from.getTime() - b.from.getTime())) {
+    const last = found.at(-1)
+    if (last && one.from <= last.until) found[found.length - 1] = { from: last.from, until: one.until > last.until ? one.until : last.until }
+    else found.push(one)
+  }
+  return found
+}

@@ -1,0 +1,79 @@
+import { and, asc, eq, gt, inArray, isNull, lt } from 'drizzle-orm'
+import { DateTime } from 'luxon'
+import type { Stretch } from '#core/board'
+import { shiftOn } from '#core/people'
+import type { Reader } from '#server/kit'
+import { accounts, leaves, people, shiftExceptions, teams, technicians, technicianTrades, trades } from '../tables'
+
+export interface CrewMember {
+  id: number
+  name: string
+  team: string
+  trades: { id: number; name: string }[]
+  shifts: Stretch[]
+  away: Stretch[]
+}
+
+/**
+ * Everybody who is sent out from a site, by team and name, with shifts and leave of some days.
+ * @param days their first instants, in the zone of the site
+ */
+export async function crewOf(db: Reader, siteId: number, days: readonly DateTime<true>[]): Promise<CrewMember[]> {
+  const names = days.map((day) => day.toISODate())
+  const [from, until] = [
+    DateTime.min(...days)!.toJSDate(),
+    DateTime.max(...days)!
+      .plus({ days: 1 })
+      .toJSDate(),
+  ]
+  const [crew, skilled, away, otherwise] = await Promise.all([
+    db
+      .select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift })
+      .from(technicians)
+      .innerJoin(accounts, and(eq(accounts.id, technicians.accountId), isNull(accounts.disabledAt)))
+      .innerJoin(people, eq(people.id, accounts.personId))
+      .innerJoin(teams, eq(teams.id, technicians.teamId))
+      .where(eq(teams.siteId, siteId))
+      .orderBy(asc(teams.name), asc(people.name)),
+    db
+      .select({ technicianId: technicianTrades.technicianId, id: trades.id, name: trades.name })
+      .from(technicianTrades)
+      .innerJoin(trades, eq(trades.id, technicianTrades.tradeId))
+      .orderBy(asc(trades.name)),
+    db
+      .select()
+      .from(leaves)
+      .where(and(lt(leaves.fromAt, until), gt(leaves.untilAt, from))),
+    db.select().from(shiftExceptions).where(inArray(shiftExceptions.day, names)),
+  ])
+  const [tradesOf, leavesOf, exceptionsOf] = [byTechnician(skilled), byTechnician(away), byTechnician(otherwise)]
+  return crew.map(({ id, name, team, shift }) => ({
+    id,
+    name,
+    team,
+    trades: (tradesOf.get(id) ?? []).map((row) => ({ id: row.id, name: row.name })),
+    shifts: days.flatMap((day) =>
+      shiftOn(shift, exceptionsOf.get(id) ?? [], day.toISODate(), day.weekday).map((stretch) => ({
+        from: clockOn(day, stretch.from),
+        until: clockOn(day, stretch.to),
+      })),
+    ),
+    away: (leavesOf.get(id) ?? []).map((row) => ({ from: row.fromAt, until: row.untilAt })),
+  }))
+}
+
+/** "24:00" is the first instant of the day that follows. */
+function clockOn(day: DateTime<true>, clock: string): Date {
+  const [hour, minute] = clock.split(':').map(Number)
+  return (hour === 24 ? day.plus({ days: 1 }) : day.set({ hour, minute })).toJSDate()
+}
+
+function byTechnician<Row extends { technicianId: number }>(rows: readonly Row[]): Map<number, Row[]> {
+  const found = new Map<number, Row[]>()
+  for (const row of rows) {
+    const mine = found.get(row.technicianId)
+    if (mine) mine.push(row)
+    else found.set(row.technicianId, [row])
+  }
+  return found
+}

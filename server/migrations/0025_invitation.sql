@@ -1,0 +1,1 @@
+ALTER TABLE `mail` ADD `calendar` text;

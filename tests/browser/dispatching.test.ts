@@ -1,0 +1,167 @@
+import { agreeWindow } from '#contract/windows'
+import { readBoard } from '#contract/board'
+import { readOrder } from '#contract/orders'
+import { castAt, House, orderAt, version } from '../kit'
+import type { Cast, Running } from '../kit'
+import { By, Key, Person } from '../kit/browser'
+
+/** A day planned on the Board by mouse and by key, what does not fit told before it is put down, and two who plan at once. */
+let house: House
+let server: Running
+let cast: Cast
+let desk: Person
+let other: Person
+beforeAll(async () => {
+  house = await House.open('dispatching')
+  server = await house.start()
+  cast = await castAt(server.url)
+  desk = await (await Person.at(server.url)).signIn('maren.quill')
+  other = await (await Person.at(server.url)).signIn('tobias.achterberg')
+})
+// Nobody has anything to do today but what the test plans.
+beforeEach(() => house.rows("UPDATE visit SET state = 'recalled' WHERE state = 'planned'"))
+afterAll(async () => {
+  for (const person of [desk, other]) await person?.quit()
+  await house?.close()
+})
+
+async function ready() {
+  const { id } = await orderAt(cast, 'ready')
+  const { number } = await cast.coordinator.must(readOrder, { id })
+  return { id, number }
+}
+/** Where the visits of an order are, as the server has them. */
+async function where(orderId: number) {
+  const { people } = await cast.coordinator.must(readBoard, { siteId: 1 })
+  return people.flatMap(({ name, visits }) =>
+    visits.filter((visit) => visit.orderId === orderId).map(({ from, until }) => `${name} ${from.slice(11, 16)} to ${until.slice(11, 16)}`),
+  )
+}
+const barOf = (number: string) => By.xpath(`//*[contains(@class,'visit')][starts-with(normalize-space(.), '${number}')]`)
+const waits = (number: string) => By.xpath(`//li[contains(@class,'waits')][contains(., '${number}')]`)
+const rowOf = (name: string) => By.xpath(`//*[@data-row][.//*[contains(@class,'who')][contains(., '${name}')]]`)
+
+/** Where an hour of today is on the row of somebody. */
+async function spot(person: Person, name: string, hour: number): Promise<{ x: number; y: number }> {
+  const row = await person.find(rowOf(name))
+  await person.driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", row)
+  const track = await row.findElement(By.css('.track'))
+  const { hours } = await cast.coordinator.must(readBoard, { siteId: 1 })
+  const rect = await track.getRect()
+  return { x: Math.round(rect.x + (rect.width * (hour - hours.from)) / (hours.to - hours.from)) + 1, y: Math.round(rect.y + 18) }
+}
+async function drag(person: Person, from: By, to: { x: number; y: number }, meanwhile: () => Promise<unknown> = () => Promise.resolve()): Promise<void> {
+  const element = await person.find(from)
+  const rect = await element.getRect()
+  const mouse = person.driver.actions({ async: true })
+  await mouse
+    .move({ x: Math.round(rect.x + 8), y: Math.round(rect.y + 8) })
+    .press()
+    .move({ x: Math.round(rect.x + 20), y: Math.round(rect.y + 10), duration: 60 })
+    .move({ ...to, duration: 120 })
+    .perform()
+  await meanwhile()
+  await person.driver.actions({ async: true }).release().perform()
+}
+
+test('work from the list is dragged onto somebody; before it is dropped the Board says with whom it fits and why not', async () => {
+  const { id, number } = await ready()
+  await desk.go('/board')
+  await desk.type('Find', number)
+  const to = await spot(desk, 'Bram Oyelaran', 13)
+  await drag(desk, waits(number), to, async () => {
+    await desk.reads(`${number}: Bram Oyelaran, Mon 23 Nov, 13:00 to 14:00. It fits.`)
+    // Everybody else says in a word why not.
+    await desk.reads('other trade')
+    await desk.reads('fits then')
+    expect(await desk.accessibilityFindings()).toEqual([])
+  })
+  await desk.reads(`${number} dispatched: Bram Oyelaran`)
+  expect(await where(id)).toEqual(['Bram Oyelaran 13:00 to 14:00'])
+  // A second dispatcher has seen it come, and moves it on; the first sees that.
+  await other.go('/board')
+  await drag(other, barOf(number), await spot(other, 'Bram Oyelaran', 15.1))
+  await other.reads(`${number} moved`)
+  await desk.until('the first sees where it is now', async () => (await (await desk.find(barOf(number))).getAttribute('title'))?.includes('15:00') ?? false)
+  expect(await where(id)).toEqual(['Bram Oyelaran 15:00 to 16:00'])
+})
+
+test('what speaks against it asks for a reason, which may be refused; the act is taken back', async () => {
+  const { id, number } = await ready()
+  await desk.go('/board')
+  await desk.type('Find', number)
+  // Not an electrician.
+  await drag(desk, waits(number), await spot(desk, 'Greta Solheim', 12))
+  await desk.reads('Electrical is no trade of Greta Solheim.')
+  expect(await desk.accessibilityFindings()).toEqual([])
+  await desk.press('Do it all the same')
+  await desk.reads('Say why, or leave it as it was.')
+  await desk.press('Leave it as it was')
+  expect(await where(id)).toEqual([])
+  await drag(desk, waits(number), await spot(desk, 'Greta Solheim', 12))
+  await desk.type('Why it is done all the same', 'She changes the tube alone')
+  await desk.press('Do it all the same')
+  await desk.reads(`${number} dispatched: Greta Solheim`)
+  expect(await where(id)).toEqual(['Greta Solheim 12:00 to 13:00'])
+  await desk.press('Take back the last move')
+  await desk.reads('Taken back')
+  expect(await where(id)).toEqual([])
+})
+
+test('the same by keys alone: picked up, moved, made longer, handed on, put down, and put back by Escape', async () => {
+  const { id, number } = await ready()
+  await desk.go('/board')
+  await desk.type('Find', number)
+  await (await desk.find(By.xpath(`//li[contains(@class,'waits')]//button[contains(., '${number}')]`))).sendKeys(' ')
+  await desk.reads(`${number}: `)
+  await desk.keys(Key.ARROW_RIGHT, Key.ENTER)
+  await desk.reads(`${number} dispatched`)
+  const [first] = await where(id)
+  const bar = await desk.find(barOf(number))
+  await bar.sendKeys(' ')
+  await desk.keys(Key.chord(Key.SHIFT, Key.ARROW_RIGHT), '+', Key.ESCAPE)
+  expect(await where(id)).toEqual([first])
+  await (await desk.find(barOf(number))).sendKeys(' ')
+  await desk.keys(Key.ARROW_RIGHT, Key.ARROW_RIGHT, '+', Key.ENTER)
+  await desk.reads(`${number} moved`)
+  const moved = (await where(id))[0]!
+  const minutes = (text: string) => text.match(/(\d\d):(\d\d)/g)!.map((clock) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3)))
+  expect(minutes(moved).map((at, index) => at - minutes(first!)[index]!)).toEqual([30, 45])
+  // The keyboard stayed with the visit, and opens it.
+  expect(await (await desk.focused()).getAttribute('title')).toContain(number)
+  await desk.keys(Key.ENTER)
+  await desk.reads('Who fits best')
+  expect([await desk.overflow(), await desk.accessibilityFindings()]).toEqual([0, []])
+  await desk.keys(Key.ESCAPE)
+  await desk.reads('Nobody is planned')
+})
+
+test('by form: split, one more person, and a whole day given to somebody else in the morning', async () => {
+  const { id, number } = await ready()
+  await cast.coordinator.must(agreeWindow, { id, version: await version(cast, id), from: '2026-11-23T11:00:00Z', until: '2026-11-23T17:00:00Z' })
+  await desk.go('/board')
+  await desk.type('Find', number)
+  await desk.press(number)
+  await desk.reads('Agreed for')
+  await desk.pick('Who', 'Sunniva Teague')
+  await desk.type('Start', 'today 12:00')
+  await desk.leave()
+  await desk.reads('Nothing speaks against it.')
+  await desk.press('Dispatch', "//form[@aria-label='Who and when']")
+  await desk.reads(`${number} dispatched: Sunniva Teague`)
+  await desk.driver.executeScript('arguments[0].click()', await desk.find(barOf(number)))
+  await desk.press('Add one')
+  await desk.pick('Who', 'Bram Oyelaran')
+  await desk.press('Send them too')
+  await desk.until('two go', async () => (await where(id)).length === 2)
+  // Sunniva is sick: her whole day goes to Bram, who is at the same job then.
+  await desk.press('Sunniva Teague')
+  await desk.reads('Give a whole day to somebody else')
+  expect(await desk.accessibilityFindings()).toEqual([])
+  await desk.pick('To', 'Bram Oyelaran')
+  await desk.press('Give one visit')
+  await desk.reads('is at')
+  await desk.type('Why it is done all the same', 'She is sick')
+  await desk.press('Do it all the same')
+  await desk.until('both are his', async () => (await where(id)).every((one) => one.startsWith('Bram Oyelaran')))
+})

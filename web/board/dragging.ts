@@ -1,0 +1,90 @@
+import interact from 'interactjs'
+import { onUnmounted, watch } from 'vue'
+import type { Ref } from 'vue'
+import type { Board, WaitingOrder } from '#contract/board'
+import { BOARD_STEP_MINUTES, instantAt, placeOf } from '#core/board'
+import type { BoardFrame } from '#core/board'
+import type { Holding } from './holding'
+
+interface Pointer {
+  clientX: number
+  clientY: number
+}
+interface Under {
+  row: string
+  share: number
+}
+
+/** Visits and waiting orders are dragged over the rows of the Board, and visits made longer or shorter at their ends. */
+export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, board: () => Board, frame: () => BoardFrame) {
+  let grabbed = 0
+  const at = (share: number) => instantAt(share, frame(), BOARD_STEP_MINUTES)
+
+  /** The row under the pointer, and how far along it that is. */
+  function under({ clientX, clientY }: Pointer): Under | null {
+    const row = document.elementsFromPoint(clientX, clientY).find((one): one is HTMLElement => one instanceof HTMLElement && one.dataset.row !== undefined)
+    const track = row?.querySelector<HTMLElement>('.track')
+    if (!row || !track) return null
+    const { left, width } = track.getBoundingClientRect()
+    return { row: row.dataset.row!, share: (clientX - left) / width }
+  }
+  function carry(pointer: Pointer): void {
+    const [held, found] = [holding.held.value, under(pointer)]
+    if (!held || !found) return
+    const length = held.at.until.getTime() - held.at.from.getTime()
+    const from = at(found.share - grabbed)
+    holding.place(found.row, { from, until: new Date(from.getTime() + length) })
+  }
+  /** Dropped on a row it is put there; anywhere else it goes back to where it was. */
+  const put = (pointer: Pointer) => (under(pointer) ? void holding.drop() : holding.leave())
+
+  function takeVisit(element: HTMLElement, pointer: Pointer): void {
+    const row = element.closest<HTMLElement>('[data-row]')!.dataset.row!
+    const all = [...board().people, ...board().vendors].flatMap(({ visits }) => visits)
+    const visit = all.find(({ id }) => id === Number(element.dataset.visit))
+    if (!visit) return
+    holding.takeVisit(visit, row)
+    grabbed = (under(pointer)?.share ?? 0) - placeOf(new Date(visit.from), frame())
+  }
+  function takeOrder(element: HTMLElement): void {
+    const order: WaitingOrder | undefined = board().waiting.find(({ id }) => id === Number(element.dataset.order))
+    if (order) holding.takeOrder(order)
+    grabbed = 0
+  }
+
+  const options = { autoScroll: true, cursorChecker: () => 'grab' }
+  const started = [
+    interact('.visit.planned')
+      .draggable({
+        ...options,
+        listeners: {
+          start: (event: Pointer & { target: HTMLElement }) => takeVisit(event.target, event),
+          move: carry,
+          end: put,
+        },
+      })
+      .resizable({
+        edges: { left: true, right: true, top: false, bottom: false },
+        margin: 5,
+        listeners: {
+          start: (event: Pointer & { target: HTMLElement }) => takeVisit(event.target, event),
+          move: (event: Pointer & { edges: { left: boolean } }) => {
+            const [held, found] = [holding.held.value, under(event)]
+            if (!held || !found) return
+            const end = at(found.share)
+            const resized = event.edges.left ? { from: end, until: held.at.until } : { from: held.at.from, until: end }
+            if (resized.until.getTime() - resized.from.getTime() >= BOARD_STEP_MINUTES * 60_000) holding.place(held.row, resized)
+          },
+          end: () => void holding.drop(),
+        },
+      }),
+    interact('.waits').draggable({
+      ...options,
+      ignoreFrom: 'a, button',
+      listeners: { start: (event: { target: HTMLElement }) => takeOrder(event.target), move: carry, end: put },
+    }),
+  ]
+  onUnmounted(() => started.forEach((one) => one.unset()))
+  // While something is held, what is under the pointer is not marked as text.
+  watch(holding.held, (held) => root.value?.classList.toggle('holding', held !== null))
+}
