@@ -39,7 +39,9 @@ export interface BoardVisit extends BoardSpan {
   dueAt: Instant | null
 }
 export interface BoardPerson {
+  /** The technician’s. */
   id: number
+  personId: number
   name: string
   team: string
   trades: string[]

@@ -38,12 +38,14 @@ export function lanesOf(stretches: readonly Stretch[]): number[] {
  * @returns from 0 to 24, the second not among them
  */
 export function hoursShown(stretches: readonly Stretch[], zone: string): { from: number; to: number } {
+  const wall = wallOf(zone)
   let [from, to] = [24, 0]
   for (const stretch of stretches) {
-    const [start, end] = [stretch.from, stretch.until].map((at) => DateTime.fromJSDate(at, { zone }))
-    if (!start!.hasSame(end!.minus({ milliseconds: 1 }), 'day')) return { from: 0, to: 24 }
-    from = Math.min(from, start!.hour)
-    to = Math.max(to, end!.hasSame(start!, 'day') ? end!.hour + (end!.minute ? 1 : 0) : 24)
+    const [start, end] = [wall(stretch.from.getTime()), wall(stretch.until.getTime())]
+    const midnight = Math.floor(start / DAY_MS) * DAY_MS
+    if (end - 1 >= midnight + DAY_MS || end <= start) return { from: 0, to: 24 }
+    from = Math.min(from, Math.floor((start - midnight) / HOUR_MS))
+    to = Math.max(to, Math.ceil((end - midnight) / HOUR_MS))
   }
   if (from >= to) return { from: 8, to: 18 }
   while (to - from < LEAST_HOURS) {
@@ -55,17 +57,45 @@ export function hoursShown(stretches: readonly Stretch[], zone: string): { from:
 const LEAST_HOURS = 8
 
 /**
- * Where an instant lies on the Board, in shares of its width from 0 to 1: each day as wide as the others, and of each the
- * hours that are shown. What lies in hours that are not drawn lies at their edge.
+ * Where instants lie on the Board, in shares of its width from 0 to 1: each day as wide as the others, and of each the hours
+ * that are shown. What lies in hours that are not drawn lies at their edge. Asked for very many, it reckons in milliseconds and
+ * reads the clock on the wall only on a day on which it is set.
  * @param first the first day shown, "2026-11-24"
  */
-export function placeOf(at: Date, { first, days, hours, zone }: BoardFrame): number {
-  const local = DateTime.fromJSDate(at, { zone })
-  const day = Math.round(local.startOf('day').diff(DateTime.fromISO(first, { zone }), 'days').days)
-  const hour = local.hour + local.minute / 60 + local.second / 3600
-  const inDay = Math.min(1, Math.max(0, (hour - hours.from) / (hours.to - hours.from)))
-  return Math.min(1, Math.max(0, (day + inDay) / days))
+export function placesOn({ first, days, hours, zone }: BoardFrame): (at: Date) => number {
+  const begins = Array.from({ length: days + 1 }, (_, day) => DateTime.fromISO(first, { zone }).plus({ days: day }).toMillis())
+  const shown = hours.to - hours.from
+  const wall = wallOf(zone)
+  return (at) => {
+    const ms = at.getTime()
+    if (ms <= begins[0]!) return 0
+    if (ms >= begins[days]!) return 1
+    let day = 0
+    while (ms >= begins[day + 1]!) day++
+    const whole = begins[day + 1]! - begins[day]! === DAY_MS
+    const hour = (whole ? ms - begins[day]! : wall(ms) % DAY_MS) / HOUR_MS
+    return (day + Math.min(1, Math.max(0, (hour - hours.from) / shown))) / days
+  }
 }
+const HOUR_MS = 3_600_000
+const DAY_MS = 24 * HOUR_MS
+
+/**
+ * What the clock on the wall shows at an instant, as milliseconds of a day without a zone. The offset is asked
+ * for once a quarter of an hour: clocks are set at none but whole quarters.
+ */
+function wallOf(zone: string): (ms: number) => number {
+  const offsets = new Map<number, number>()
+  return (ms) => {
+    const quarter = Math.floor(ms / (HOUR_MS / 4))
+    let offset = offsets.get(quarter)
+    if (offset === undefined) offsets.set(quarter, (offset = DateTime.fromMillis(ms, { zone }).offset * 60_000))
+    return ms + offset
+  }
+}
+
+/** Where one instant lies. */
+export const placeOf = (at: Date, frame: BoardFrame): number => placesOn(frame)(at)
 
 export interface BoardFrame {
   first: string

@@ -29,6 +29,8 @@ interface DispatchFacts extends MoveFacts {
   start: string
   end: string
   technicianIds: number[]
+  /** Those of the technicians. */
+  visitIds: number[]
   vendorId: number | null
   visitId: number | null
   visitKind: string

@@ -7,6 +7,7 @@ import { accounts, leaves, people, shiftExceptions, teams, technicians, technici
 
 export interface CrewMember {
   id: number
+  personId: number
   name: string
   team: string
   trades: { id: number; name: string }[]
@@ -28,7 +29,7 @@ export async function crewOf(db: Reader, siteId: number, days: readonly DateTime
   ]
   const [crew, skilled, away, otherwise] = await Promise.all([
     db
-      .select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift })
+      .select({ id: technicians.id, personId: people.id, name: people.name, team: teams.name, shift: technicians.shift })
       .from(technicians)
       .innerJoin(accounts, and(eq(accounts.id, technicians.accountId), isNull(accounts.disabledAt)))
       .innerJoin(people, eq(people.id, accounts.personId))
@@ -47,8 +48,9 @@ export async function crewOf(db: Reader, siteId: number, days: readonly DateTime
     db.select().from(shiftExceptions).where(inArray(shiftExceptions.day, names)),
   ])
   const [tradesOf, leavesOf, exceptionsOf] = [byTechnician(skilled), byTechnician(away), byTechnician(otherwise)]
-  return crew.map(({ id, name, team, shift }) => ({
+  return crew.map(({ id, personId, name, team, shift }) => ({
     id,
+    personId,
     name,
     team,
     trades: (tradesOf.get(id) ?? []).map((row) => ({ id: row.id, name: row.name })),

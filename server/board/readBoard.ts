@@ -5,7 +5,7 @@ import { hoursShown, presenceOf } from '#core/board'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { keepsTo } from '#core/windows'
 import { mySite, query } from '#server/kit'
-import type { Outgoing } from '#server/kit'
+import type { Outgoing, Reader } from '#server/kit'
 import { gaugeTarget, windowOf } from '#server/orders'
 import { orderPlans, orders, places, trades, vendors, visits } from '../tables'
 import { crewOf } from './crewOf'
@@ -31,11 +31,9 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
   const [crew, visitRows, waiting] = await Promise.all([
     crewOf(db, site.id, shown),
     db
-      .select({ visit: visits, order: orders, placeCode: places.code, path: places.path, trade: trades.name, vendor: vendors.name })
+      .select({ visit: visits, vendor: vendors.name })
       .from(visits)
       .innerJoin(orders, eq(orders.id, visits.orderId))
-      .leftJoin(places, eq(places.id, orders.placeId))
-      .leftJoin(trades, eq(trades.id, orders.tradeId))
       .leftJoin(vendors, eq(vendors.id, visits.vendorId))
       .where(
         and(
@@ -66,7 +64,10 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
       .orderBy(asc(orders.completionDueAt), asc(orders.id))
       .limit(MOST_WAITING),
   ])
-  const drawn = visitRows.map(({ visit, order, placeCode, path, trade, vendor }) => {
+  // Read once, however many visits there are to it.
+  const about = await ordersOf(db, [...new Set(visitRows.map(({ visit }) => visit.orderId))])
+  const drawn = visitRows.map(({ visit, vendor }) => {
+    const { order, placeCode, path, trade } = about.get(visit.orderId)!
     const window = windowOf(order)
     const begins = visit.startedAt ?? visit.plannedStart
     const planned = visit.startedAt && now > visit.plannedEnd ? now : visit.plannedEnd
@@ -94,11 +95,13 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
     }
     return { one, span: { from: begins, until: ends }, technicianId: visit.technicianId, vendorId: visit.vendorId, vendor }
   })
+  const byPerson = new Map<number, Outgoing<BoardVisit>[]>()
+  for (const { technicianId, one } of drawn) if (technicianId !== null) byPerson.set(technicianId, [...(byPerson.get(technicianId) ?? []), one])
   const persons = crew.map((one) => ({
     ...one,
     trades: one.trades.map(({ name }) => name),
     tradeIds: one.trades.map(({ id }) => id),
-    visits: drawn.filter((row) => row.technicianId === one.id).map((row) => row.one),
+    visits: byPerson.get(one.id) ?? [],
   }))
   const vendorIds = [...new Set(drawn.flatMap((row) => row.vendorId ?? []))]
   const ready = await readyOf(
@@ -140,3 +143,16 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
     })),
   }
 })
+
+/** Orders with what the Board says of them. */
+async function ordersOf(db: Reader, ids: readonly number[]) {
+  const rows = ids.length
+    ? await db
+        .select({ order: orders, placeCode: places.code, path: places.path, trade: trades.name })
+        .from(orders)
+        .leftJoin(places, eq(places.id, orders.placeId))
+        .leftJoin(trades, eq(trades.id, orders.tradeId))
+        .where(inArray(orders.id, [...ids]))
+    : []
+  return new Map(rows.map((row) => [row.order.id, row]))
+}

@@ -220,7 +220,12 @@ async function plan({ tx, who, now, why }: Acting, order: OrderRecord, add: Visi
   if (unready.length) throw new Refusal(unready.map((reason) => ({ ...reason, field: 'despite' })))
   const to = moveOrder(facts, 'dispatch', null)
   const responded = order.respondedAt ? {} : { respondedAt: now }
-  const saved = await saveMove(tx, who, now, order, 'dispatch', to, why, responded, { ...told, technicianIds: [add.technicianId], visitId: null })
+  const saved = await saveMove(tx, who, now, order, 'dispatch', to, why, responded, {
+    ...told,
+    technicianIds: [add.technicianId],
+    visitIds: [visitId],
+    visitId: null,
+  })
   Object.assign(order, { state: to, version: saved.version, ...responded })
   return placed
 }

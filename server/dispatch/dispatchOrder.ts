@@ -20,7 +20,12 @@ export default command(contract.dispatchOrder, async ({ tx, who, input, now, ser
   await mustKnow(tx, { siteId: order.siteId, who }, { technicianIds: ['technician', technicianIds], vendorId: ['vendor', vendorId] })
   const kind = await nextKindOf(tx, order)
   const plan = { orderId: order.id, kind, state: 'planned' as const, plannedStart: start, plannedEnd: end }
-  if (technicianIds.length) await tx.insert(visits).values(technicianIds.map((technicianId) => ({ ...plan, technicianId })))
+  const made = technicianIds.length
+    ? await tx
+        .insert(visits)
+        .values(technicianIds.map((technicianId) => ({ ...plan, technicianId })))
+        .$returningId()
+    : []
   const visitId = vendorId ? await planVendor(tx, service, { ...plan, vendorId }, now) : null
   // The rule counts live visits, so the facts are read after they are there.
   const facts = await factsOf(tx, order, who, now)
@@ -38,6 +43,7 @@ export default command(contract.dispatchOrder, async ({ tx, who, input, now, ser
   const why = [facts.stepsFirst.length ? despite : null, outside ? besides : null].filter(Boolean).join(' ') || null
   return saveMove(tx, who, now, order, 'dispatch', to, why, responded(order, now), {
     technicianIds,
+    visitIds: made.map(({ id }) => id),
     vendorId,
     visitId,
     start: start.toISOString(),

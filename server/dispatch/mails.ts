@@ -13,8 +13,10 @@ import { invitationText } from './invitation'
 /** What those who are sent, or were, are written: technicians and vendors, each with what their calendar takes. */
 export const dispatchMails = {
   'order.dispatch': async (telling) => {
-    const { technicianIds = [], visitId } = factsIn<{ technicianIds: number[]; visitId: number | null }>(telling)
-    await invite(telling, await goingOf(telling, and(eq(visits.state, 'planned'), inArray(visits.technicianId, technicianIds.length ? technicianIds : [0]))))
+    const { technicianIds = [], visitIds, visitId } = factsIn<{ technicianIds: number[]; visitIds: number[]; visitId: number | null }>(telling)
+    // Told late, it tells of the visits it made all the same; older events name the technicians alone.
+    const theirs = visitIds ? inArray(visits.id, [0, ...visitIds]) : and(eq(visits.state, 'planned'), inArray(visits.technicianId, [0, ...technicianIds]))
+    await invite(telling, await goingOf(telling, theirs))
     await tellVendor(telling, visitId ?? null)
   },
   'order.addVisit': async (telling) => invite(telling, await visitsOf(telling)),

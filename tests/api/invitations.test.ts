@@ -32,7 +32,7 @@ async function told(orderId: number, many: number): Promise<Told[]> {
       return rows.map(({ to, calendar }) => {
         const read = ical.sync.parseICS(calendar)
         const event = Object.values(read).find((one): one is VEvent => one?.type === 'VEVENT')!
-        return { to, method: (read.vcalendar as { method?: string } | undefined)?.method ?? event.method, event }
+        return { to, method: (read.vcalendar as { method?: string } | undefined)?.method ?? String(event.method), event }
       })
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
@@ -73,6 +73,7 @@ test('who is sent is asked into the calendar; another time moves the same entry,
     true,
   ])
   // A calendar program finds it in the mail itself.
+  await house.mail(BRAM)
   const mails = (await (await fetch(`${house.mailUrl}/mails.json?to=${encodeURIComponent(BRAM)}`)).json()) as { files: { name: string }[] }[]
   expect(mails.flatMap(({ files }) => files.map(({ name }) => name))).toContain('invitation.ics')
 })

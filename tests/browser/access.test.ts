@@ -42,6 +42,7 @@ const VIEWS: [who: string, address: string | (() => string), words: string][] = 
   ['coordinator', '/floorplans/3?space=4', 'Wet laboratory 1'],
   ['coordinator', '/documents', 'Thorough examination of the lift'],
   ['coordinator', '/cobie', 'What comes out can be taken in again'],
+  ['coordinator', '/board', 'Nobody is planned'],
   ['coordinator', '/transfers', 'Asked for and lent'],
   ['coordinator', '/preventive', 'Work due from'],
   ['coordinator', '/ledger', 'What vendors are owed'],

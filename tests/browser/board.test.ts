@@ -49,7 +49,7 @@ test('days are turned, and somebody sent elsewhere is seen at once', async () =>
   await desk.press('Day')
   const { id } = await orderAt(cast, 'dispatched')
   const [order] = await house.rows<{ number: string }>('SELECT number FROM work_order WHERE id = ?', [id])
-  const bar = By.xpath(`//*[contains(@class,'visit')][starts-with(normalize-space(.), '${order!.number}')]`)
+  const bar = By.xpath(`//*[contains(@class,'visit')][starts-with(@aria-label, '${order!.number}')]`)
   await desk.find(bar)
   expect(await desk.accessibilityFindings()).toEqual([])
   await cast.coordinator.must(holdOrder, { id, version: await version(cast, id), holdReason: 'access', reason: 'Locked' })

@@ -37,7 +37,7 @@ async function where(orderId: number) {
     visits.filter((visit) => visit.orderId === orderId).map(({ from, until }) => `${name} ${from.slice(11, 16)} to ${until.slice(11, 16)}`),
   )
 }
-const barOf = (number: string) => By.xpath(`//*[contains(@class,'visit')][starts-with(normalize-space(.), '${number}')]`)
+const barOf = (number: string) => By.xpath(`//*[contains(@class,'visit')][starts-with(@aria-label, '${number}')]`)
 const waits = (number: string) => By.xpath(`//li[contains(@class,'waits')][contains(., '${number}')]`)
 const rowOf = (name: string) => By.xpath(`//*[@data-row][.//*[contains(@class,'who')][contains(., '${name}')]]`)
 

@@ -1,111 +1,65 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { NPopover } from 'naive-ui/es/popover'
-import { computed, nextTick, ref, watch } from 'vue'
-import type { Board, BoardSpan, BoardVisit } from '#contract/board'
-import { lanesOf, placeOf, travelMinutes } from '#core/board'
+import { computed, nextTick, onUnmounted, ref, watch } from 'vue'
+import type { Board, BoardVisit } from '#contract/board'
+import { placesOn } from '#core/board'
 import type { BoardFrame } from '#core/board'
-import { PRIORITY_NAMES } from '#core/requests'
 import { daysBetween, RowButton, spanTime, writtenDay } from '#web/kit'
+import BoardBars from './BoardBars.vue'
 import { useDragging } from './dragging'
+import { acrossOn, rowsOf } from './drawn'
+import type { Row } from './drawn'
 import type { Holding } from './holding'
 import PersonSays from './PersonSays.vue'
 
 /** People against time, vendors below; a visit is moved where it is, by mouse or by key. Only what is in sight is drawn. */
 const props = defineProps<{ board: Board; siteId: number; frame: BoardFrame; team: string | null; holding: Holding; opened: number | null }>()
 const emit = defineEmits<{ visit: [BoardVisit, string]; person: [number] }>()
-const LANE = 34
 const scroller = ref<HTMLElement | null>(null)
 const { held, conflicts, rowConflicts } = props.holding
-
-const place = (at: string | Date) => placeOf(new Date(at), props.frame) * 100
-const inSight = ({ from, until }: BoardSpan) => place(until) > 0 && place(from) < 100
-const rows = computed(() => {
-  const people = props.board.people
-    .filter((one) => !props.team || one.team === props.team)
-    .map((one) => ({
-      ...drawn(one.visits),
-      id: one.id,
-      key: `t${one.id}`,
-      name: one.name,
-      says: one.trades.join(', ') || one.team,
-      shifts: one.shifts,
-      away: one.away,
-    }))
-  const vendors = props.team ? [] : props.board.vendors
-  return [
-    ...people,
-    ...vendors.map((one) => ({ ...drawn(one.visits), id: null, key: `v${one.id}`, name: one.name, says: 'vendor', shifts: null, away: [] as BoardSpan[] })),
-  ]
-})
-
-function drawn(all: BoardVisit[]) {
-  const visits = all.filter(inSight)
-  const lanes = lanesOf(visits.map(({ from, until }) => ({ from: new Date(from), until: new Date(until) })))
-  const ways = visits.flatMap((visit, index) => {
-    const next = visits.find((one) => one.from >= visit.until)
-    const minutes = next ? travelMinutes(visit.path, next.path) : 0
-    const until = new Date(new Date(visit.until).getTime() + minutes * 60_000).toISOString()
-    return minutes && next
-      ? [{ key: visit.id, from: visit.until, until, lane: lanes[index]!, tight: until > next.from, says: `${minutes} min on to ${next.number}` }]
-      : []
-  })
-  return { visits: visits.map((visit, index) => ({ visit, lane: lanes[index]! })), ways, height: Math.max(1, ...lanes.map((lane) => lane + 1)) * LANE + 8 }
-}
+const place = computed(() => placesOn(props.frame))
+/** How wide the time is drawn, so that bars know what they have room for. */
+const trackPx = ref(640)
+const NAMES_PX = 168
+const measure = new ResizeObserver(([entry]) => (trackPx.value = Math.max(200, Math.round(entry!.contentRect.width) - NAMES_PX)))
+watch(scroller, (element) => element && measure.observe(element))
+onUnmounted(() => measure.disconnect())
+const rows = computed(() => rowsOf(props.board, props.team, place.value, trackPx.value))
+const across = (span: { from: string | Date; until: string | Date }) => acrossOn(place.value, span)
+const heldWindow = computed(() => (held.value?.job.window ? across(held.value.job.window) : null))
 const virtual = useVirtualizer(
   computed(() => ({
     count: rows.value.length,
     getScrollElement: () => scroller.value,
-    estimateSize: (index: number) => Math.max(rows.value[index]!.height, 46) + 1,
+    estimateSize: (index: number) => rows.value[index]!.height + 1,
     getItemKey: (index: number) => rows.value[index]!.key,
-    overscan: 6,
+    overscan: 4,
   })),
 )
 watch(rows, () => virtual.value.measure())
+const shown = computed(() =>
+  virtual.value
+    .getVirtualItems()
+    .flatMap(({ index, start }): { row: Row; index: number; start: number }[] => (rows.value[index] ? [{ row: rows.value[index], index, start }] : [])),
+)
 
-function across({ from, until }: { from: string | Date; until: string | Date }): { left: string; width: string } {
-  const left = place(from)
-  return { left: `${left}%`, width: `${Math.max(0, place(until) - left)}%` }
-}
-const barAt = (visit: BoardVisit, lane: number) => ({ ...across(visit), top: `${lane * LANE + 4}px` })
 const shownDays = computed(() => daysBetween(props.board.first, props.board.last))
 const hours = computed(() => Array.from({ length: props.frame.hours.to - props.frame.hours.from }, (_, index) => props.frame.hours.from + index))
 const today = computed(() => new Intl.DateTimeFormat('en-CA', { timeZone: props.board.zone }).format(new Date(props.board.now)))
-const isRunning = computed(
-  () => props.board.first <= today.value && today.value <= props.board.last && inSight({ from: props.board.now, until: props.board.now }),
-)
-const says = (visit: BoardVisit) =>
-  [
-    // What is read of it comes first, so that it is called by what is seen.
-    [visit.number, visit.placeCode].filter(Boolean).join(' '),
-    visit.summary,
-    spanTime(visit.from, visit.until),
-    visit.priority && PRIORITY_NAMES[visit.priority],
-    { planned: 'planned', on_site: 'on the job', ended: 'over' }[visit.state],
-    visit.window ? `agreed for ${spanTime(visit.window.from, visit.window.until)}${visit.outside ? ', and planned outside of it' : ''}` : null,
-  ]
-    .filter(Boolean)
-    .join(', ')
-/** Time used against time promised, along the foot of a bar: too many for a component each. */
-function gaugeOf({ target }: BoardVisit): { width: string; standing: string } {
-  const [start, due, close, at] = [target.startAt, target.completionDueAt, target.closeAt, target.stoppedAt ?? props.board.now].map((one) =>
-    new Date(one).getTime(),
-  )
-  const used = (at! - start!) / Math.max(1, due! - start!)
-  return { width: `${Math.min(100, Math.max(3, used * 100))}%`, standing: at! > due! ? 'past' : at! >= close! ? 'close' : 'on_time' }
-}
-/** "W-" of "W-31407": the first to go where there is little room. */
-const seriesOf = (number: string) => /^.*-/.exec(number)?.[0] ?? ''
-
+const nowAt = computed(() => {
+  const at = place.value(new Date(props.board.now))
+  return at > 0 && at < 1 ? { left: `${at * 100}%` } : null
+})
 /** What a row says of itself: what speaks against what is held there, otherwise what its person does. */
 function rowSays(key: string, usual: string): string {
-  const found = rowConflicts.value?.get(key)
+  const found = rowConflicts.value?.(key)
   if (!found) return usual
   const against = found.filter(({ weight }) => weight !== 'hint')
   return against.length ? against.map(({ brief }) => brief).join(', ') : 'fits then'
 }
 function rowFits(key: string): 'fits' | 'asks' | '' {
-  const found = rowConflicts.value?.get(key)
+  const found = rowConflicts.value?.(key)
   if (!found) return ''
   return found.some(({ weight }) => weight !== 'hint') ? 'asks' : 'fits'
 }
@@ -175,68 +129,40 @@ defineExpose({ holdingKey })
       </div>
       <div role="rowgroup" class="all" :style="{ height: `${virtual.getTotalSize()}px` }">
         <div
-          v-for="{ index, start, key } in virtual.getVirtualItems()"
-          :key="String(key)"
+          v-for="{ row, index, start } in shown"
+          :key="row.key"
           class="row"
           role="row"
-          :class="rowFits(rows[index]!.key)"
-          :data-row="rows[index]!.key"
+          :class="rowFits(row.key)"
+          :data-row="row.key"
           :aria-rowindex="index + 2"
-          :style="{ transform: `translateY(${start}px)`, minHeight: '46px' }"
+          :style="{ transform: `translateY(${start}px)` }"
         >
           <div class="who" role="rowheader">
-            <NPopover v-if="rows[index]!.id !== null" trigger="hover" placement="right-start" :delay="400" :disabled="held !== null">
+            <NPopover v-if="row.id !== null" trigger="hover" placement="right-start" :delay="400" :disabled="held !== null">
               <template #trigger>
-                <RowButton class="name" @click="emit('person', rows[index]!.id!)">{{ rows[index]!.name }}</RowButton>
+                <RowButton class="name" @click="emit('person', row.id)">{{ row.name }}</RowButton>
               </template>
-              <PersonSays :site-id="siteId" :technician-id="rows[index]!.id!" :day="board.first" />
+              <PersonSays :site-id="siteId" :technician-id="row.id" :day="board.first" />
             </NPopover>
-            <strong v-else>{{ rows[index]!.name }}</strong>
-            <span class="soft" :title="rowSays(rows[index]!.key, rows[index]!.says)">{{ rowSays(rows[index]!.key, rows[index]!.says) }}</span>
+            <strong v-else>{{ row.name }}</strong>
+            <span class="soft" :title="rowSays(row.key, row.says)">{{ rowSays(row.key, row.says) }}</span>
           </div>
-          <div class="track" role="cell" :style="{ height: `${Math.max(46, rows[index]!.height)}px` }" :class="{ outside: rows[index]!.shifts }">
-            <span v-for="(shift, at) in rows[index]!.shifts ?? []" :key="`s${at}`" class="shift" :style="across(shift)" />
-            <span v-for="(leave, at) in rows[index]!.away" :key="`a${at}`" class="away" :style="across(leave)">away</span>
-            <span v-if="isRunning" class="nowline" :style="{ left: `${place(board.now)}%` }" />
-            <span
-              v-for="way in rows[index]!.ways"
-              :key="`w${way.key}`"
-              class="way"
-              :class="{ tight: way.tight }"
-              :title="way.says"
-              :style="{ ...across(way), top: `${way.lane * LANE + 16}px` }"
-            />
-            <span
-              v-if="held?.visit?.window ?? held?.order?.window"
-              class="window"
-              aria-hidden="true"
-              :style="across((held?.visit?.window ?? held?.order?.window)!)"
+          <div class="track" role="cell" :style="{ height: `${row.height}px` }" :class="{ outside: row.isPerson }">
+            <span v-for="(shift, at) in row.shifts" :key="`s${at}`" class="shift" :style="shift" />
+            <span v-for="(leave, at) in row.away" :key="`a${at}`" class="away" :style="leave">away</span>
+            <span v-if="nowAt" class="nowline" :style="nowAt" />
+            <span v-if="heldWindow" class="window" aria-hidden="true" :style="heldWindow" />
+            <BoardBars
+              :bars="row.bars"
+              :ways="row.ways"
+              :lifted="held?.visit && held.was?.technicianId === row.id ? held.visit.id : null"
+              :opened="opened"
+              @press="(bar) => held || emit('visit', bar.visit, row.key)"
+              @key="(event, bar) => keyed(event, bar.visit, row.key)"
             />
             <div
-              v-for="{ visit, lane } in rows[index]!.visits"
-              :key="visit.id"
-              class="visit"
-              role="button"
-              tabindex="0"
-              aria-keyshortcuts="Space"
-              :class="[visit.state, visit.priority, { astray: visit.outside, lifted: held?.visit?.id === visit.id, opened: opened === visit.id }]"
-              :style="barAt(visit, lane)"
-              :title="says(visit)"
-              :data-visit="visit.id"
-              @click="held || emit('visit', visit, rows[index]!.key)"
-              @keydown="keyed($event, visit, rows[index]!.key)"
-            >
-              <span class="spoken">{{ says(visit) }}</span><span class="mono" aria-hidden="true"
-                ><span class="series">{{ seriesOf(visit.number) }}</span
-                >{{ visit.number.slice(seriesOf(visit.number).length) }}</span
-              >
-              <span v-if="visit.placeCode" class="mono soft" aria-hidden="true">{{ visit.placeCode }}</span>
-              <span v-if="visit.state !== 'ended'" class="gauge" aria-hidden="true"
-                ><span :class="gaugeOf(visit).standing" :style="{ width: gaugeOf(visit).width }"
-              /></span>
-            </div>
-            <div
-              v-if="held?.row === rows[index]!.key"
+              v-if="held?.row === row.key"
               class="ghost"
               aria-hidden="true"
               :class="{ asks: conflicts.some(({ weight }) => weight !== 'hint') }"

@@ -169,6 +169,7 @@ useKeys((key, event) => {
           :technician-id="opened.personId"
           :holding="holding"
           @leave="leavePanel"
+          @changed="read.load()"
         />
         <WaitingList v-else :rows="it.waiting" :holding="holding" :keyed="(event) => rows?.holdingKey(event) ?? false" @order="openOrder" />
       </div>

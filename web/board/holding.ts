@@ -49,27 +49,45 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
   const back = ref<{ what: Omit<Rearrangement, 'siteId'>; sentence: string }[]>([])
 
   const personOf = (id: number | null): BoardPerson | undefined => board().people.find((one) => one.id === id)
-  const technicianOf = (person: BoardPerson, but: number | null): BoardTechnician => ({
-    name: person.name,
-    tradeIds: person.tradeIds,
-    shifts: person.shifts.map(stretchOf),
-    away: person.away.map(stretchOf),
-    visits: person.visits
-      .filter(({ id, state }) => id !== but && state !== 'ended')
-      .map((visit) => ({ ...stretchOf(visit), number: visit.number, path: visit.path })),
+  /** Everybody as the rules see them, reckoned once for each reading of the Board and only for those who are looked at. */
+  const crew = computed(() => {
+    const found = new Map<number, Omit<BoardTechnician, 'visits'> & { visits: (BoardTechnician['visits'][number] & { id: number })[] }>()
+    const { people } = board()
+    return (id: number) => {
+      const known = found.get(id)
+      const person = known ? undefined : people.find((one) => one.id === id)
+      if (!person) return known
+      const made = {
+        name: person.name,
+        tradeIds: person.tradeIds,
+        shifts: person.shifts.map(stretchOf),
+        away: person.away.map(stretchOf),
+        visits: person.visits
+          .filter(({ state }) => state !== 'ended')
+          .map((visit) => ({ ...stretchOf(visit), id: visit.id, number: visit.number, path: visit.path })),
+      }
+      found.set(id, made)
+      return made
+    }
   })
   /** What speaks against a job at a time with somebody of those shown. */
   function judge(one: BoardVisit | WaitingOrder, technicianId: number | null, at: Stretch): Conflict[] {
-    const person = personOf(technicianId)
-    const visitId = 'state' in one && 'orderId' in one ? one.id : null
-    return conflictsOf(jobOf(one), person ? technicianOf(person, visitId) : null, at, serverNow(), board().zone)
+    const who = technicianId === null ? undefined : crew.value(technicianId)
+    const visits = who && 'orderId' in one ? who.visits.filter(({ id }) => id !== one.id) : who?.visits
+    return conflictsOf(jobOf(one), who ? { ...who, visits: visits! } : null, at, serverNow(), board().zone)
   }
   const conflicts = computed(() => (held.value ? judge(held.value.visit ?? held.value.order!, held.value.technicianId, held.value.at) : []))
-  /** Of each row, what speaks against it there at the time it is held at. */
+  /** Of a row, what speaks against what is held there at the time it is held at; only those in sight ask. */
   const rowConflicts = computed(() => {
     const now = held.value
     if (!now || (now.visit && now.technicianId === null)) return null
-    return new Map(board().people.map((person) => [`t${person.id}`, judge(now.visit ?? now.order!, person.id, now.at)]))
+    const found = new Map<string, Conflict[]>()
+    return (row: string): Conflict[] | undefined => {
+      if (!row.startsWith('t')) return undefined
+      const known = found.get(row) ?? judge(now.visit ?? now.order!, Number(row.slice(1)), now.at)
+      found.set(row, known)
+      return known
+    }
   })
   const says = computed(() => {
     const now = held.value
@@ -97,7 +115,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
     const shown = people.flatMap(({ shifts }) => shifts.map(({ from }) => new Date(from))).reduce<Date | null>((a, b) => (a && a < b ? a : b), null)
     const since = shown && shown > now ? shown : now
     const fits = people.flatMap((person) => {
-      const fit = firstFit(jobOf(order), technicianOf(person, null), order.minutes, since, zone)
+      const fit = firstFit(jobOf(order), crew.value(person.id)!, order.minutes, since, zone)
       return fit ? [{ technicianId: person.id, at: fit.at }] : []
     })
     fits.sort((a, b) => a.at.from.getTime() - b.at.from.getTime())
