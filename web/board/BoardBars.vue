@@ -23,10 +23,8 @@ const emit = defineEmits<{ press: [Bar]; key: [KeyboardEvent, Bar] }>()
     @click="emit('press', bar)"
     @keydown="emit('key', $event, bar)"
   >
-    <span v-if="bar.room !== 'none'" class="mono" aria-hidden="true">{{ bar.text }}</span>
-    <span v-if="bar.gauge && bar.room !== 'none'" class="gauge" aria-hidden="true"
-      ><span :class="bar.gauge.standing" :style="{ width: bar.gauge.width }"
-    /></span>
+    <span v-if="!bar.isTiny" class="mono" aria-hidden="true">{{ bar.text }}</span>
+    <span v-if="bar.gauge && !bar.isTiny" class="gauge" aria-hidden="true"><span :class="bar.gauge.standing" :style="{ width: bar.gauge.width }" /></span>
   </div>
 </template>
 

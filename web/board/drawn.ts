@@ -4,8 +4,9 @@ import { PRIORITY_NAMES } from '#core/requests'
 import { spanTime } from '#web/kit'
 
 export const LANE = 34
-/** Below these widths there is room for the digits of a number alone, or for nothing. */
-const NARROW_PX = 78
+/** Below these widths there is room for the number alone, for its digits, or for nothing. */
+const PLACE_PX = 118
+const NUMBER_PX = 64
 const TINY_PX = 30
 export type Place = (at: Date) => number
 
@@ -17,7 +18,7 @@ export interface Bar {
   classes: (string | null)[]
   /** Number and place, or the digits of the number where there is little room. */
   text: string
-  room: 'all' | 'digits' | 'none'
+  isTiny: boolean
   gauge: { width: string; standing: string } | null
   /** Made when it is drawn: most of a week never is. */
   readonly says: string
@@ -83,9 +84,9 @@ function visitsOn(place: Place, trackPx: number, now: string, all: readonly Boar
       visit,
       style: { ...acrossOn(place, visit), top: `${lanes[index]! * LANE + 4}px` },
       classes: [visit.state, visit.priority, visit.outside || gone ? 'astray' : null],
-      text: px < NARROW_PX ? visit.number.slice(series.length) : [visit.number, visit.placeCode].filter(Boolean).join(' '),
+      text: px < NUMBER_PX ? visit.number.slice(series.length) : px < PLACE_PX ? visit.number : [visit.number, visit.placeCode].filter(Boolean).join(' '),
       gauge: visit.state === 'ended' ? null : gaugeOf(visit, now),
-      room: px < TINY_PX ? 'none' : px < NARROW_PX ? 'digits' : 'all',
+      isTiny: px < TINY_PX,
       get says() {
         return saysOf(visit, gone)
       },
