@@ -23,6 +23,7 @@ test('what reporters read of the work, and nothing else of it', () => {
   )
   expect(EVENTS['order.dispatch'].told({}, () => 'never')).toBe('Planned.')
   expect(EVENTS['order.moveVisit'].told({ start: '2026-11-25T09:00:00Z' }, () => 'Wednesday')).toBe('Planned for Wednesday now.')
+  expect(EVENTS['order.moveVisit'].told({ start: '2026-11-25T09:00:00Z', fromStart: '2026-11-25T11:00:00Z' }, () => 'Wednesday')).toBe('')
 })
 
 test('the clock acts by itself at targets and ends alone; lines ask again when somebody may be somebody else', () => {

@@ -16,7 +16,7 @@ export interface EventRule<Facts extends object = object> {
   says: string
   /** What stands behind that, made from the facts. */
   about?: (facts: Partial<Facts>, words: EventWords) => string
-  /** On the page of who reported it, made with a writer of days; null where reporters hear nothing. */
+  /** On the page of who reported it, made with a writer of days; nothing where it is no news to them, null where reporters never hear. */
   told: ((facts: Partial<Facts>, day: (instant: string) => string) => string) | null
   /** Whether mails or notices are written of it: the rooms that write them are held to this list. */
   writes: boolean

@@ -97,7 +97,8 @@ export const ORDER_EVENTS = {
   'order.moveVisit': event<VisitFacts>()({
     says: 'moved a visit',
     about: ({ start }, words) => (start ? `to ${words.time(start)}` : ''),
-    told: ({ start }, day) => (start ? `Planned for ${day(start)} now.` : 'Planned for another time.'),
+    // Who reported it is told of days: another hour, or somebody else, is no news to them.
+    told: ({ start, fromStart }, day) => (!start || (fromStart && day(start) === day(fromStart)) ? '' : `Planned for ${day(start)} now.`),
     writes: true,
     takesJob: true,
   }),

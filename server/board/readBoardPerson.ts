@@ -1,9 +1,9 @@
-import { and, asc, count, desc, eq, gt, gte, inArray, isNotNull, isNull, lt, max } from 'drizzle-orm'
+import { and, asc, count, desc, eq, gt, gte, isNotNull, isNull, lt, max } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/board'
 import { loadOf } from '#core/board'
 import { liveVisit } from '#server/dispatch/records'
-import { mySite, notFound, query } from '#server/kit'
+import { maySee, mySite, notFound, query } from '#server/kit'
 import { assets, orders, places, stints, technicianSkills, visits } from '../tables'
 import { crewOf } from './crewOf'
 import { daysFrom, firstDay } from './days'
@@ -27,7 +27,7 @@ export default query(contract.readBoardPerson, async ({ db, who, input, now }) =
       .where(and(eq(visits.technicianId, member.id), liveVisit, lt(visits.plannedStart, until), gt(visits.plannedEnd, from))),
     db.select().from(technicianSkills).where(eq(technicianSkills.technicianId, member.id)).orderBy(asc(technicianSkills.name)),
     db
-      .select({ orderId: orders.id, number: orders.number, code: places.code, name: places.name, since: stints.startAt })
+      .select({ siteId: orders.siteId, orderId: orders.id, number: orders.number, code: places.code, name: places.name, since: stints.startAt })
       .from(stints)
       .innerJoin(orders, eq(orders.id, stints.orderId))
       .leftJoin(places, eq(places.id, orders.placeId))
@@ -37,13 +37,16 @@ export default query(contract.readBoardPerson, async ({ db, who, input, now }) =
       .from(visits)
       .innerJoin(orders, eq(orders.id, visits.orderId))
       .innerJoin(assets, eq(assets.id, orders.assetId))
-      .where(and(eq(visits.technicianId, member.id), inArray(visits.state, ['ended']), isNotNull(visits.endedAt), gte(visits.endedAt, year)))
+      .where(
+        and(eq(visits.technicianId, member.id), eq(assets.siteId, site.id), eq(visits.state, 'ended'), isNotNull(visits.endedAt), gte(visits.endedAt, year)),
+      )
       .groupBy(assets.id, assets.tag, assets.name)
       .orderBy(desc(max(visits.endedAt)))
       .limit(MOST_KNOWN),
   ])
   const today = DateTime.fromJSDate(now, { zone }).toISODate()!
-  const [at] = running
+  // What they do elsewhere is told to those of there.
+  const at = running.find(({ siteId }) => maySee(who, siteId))
   return {
     id: member.id,
     name: member.name,

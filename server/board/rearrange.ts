@@ -77,7 +77,8 @@ export default command(contract.rearrange, async ({ tx, who, input, now }) => {
   const barred = reasons.filter(({ weight }) => weight === 'never')
   if (barred.length) throw new Refusal(barred)
   if (isAsked(reasons) && !why) throw new Refusal(reasons.filter(({ weight }) => weight === 'ask').map((reason) => ({ ...reason, field: 'despite' })))
-  return { undo }
+  // An order may have been moved more than once by then.
+  return { undo: { ...undo, adds: undo.adds.map((add) => ({ ...add, version: known.order(add.orderId).version })) } }
 })
 
 /** Orders, visits and technicians concerned, locked in one order for whoever comes; each as it was looked at. */

@@ -29,7 +29,8 @@ export function invitationText(method: 'REQUEST' | 'CANCEL', one: Invitation, no
   calendar.addPropertyWithValue('method', method)
   const event = new ICAL.Component('vevent')
   for (const [name, value] of [
-    ['uid', `visit-${one.visitId}@evrix.example`],
+    // Whoever works for several houses keeps their visits apart.
+    ['uid', `visit-${one.visitId}@${one.organizer.email.split('@').at(-1)}`],
     ['dtstamp', utc(now)],
     ['dtstart', utc(one.from)],
     ['dtend', utc(one.until)],

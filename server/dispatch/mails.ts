@@ -40,8 +40,11 @@ export const dispatchMails = {
   'order.dropVisit': async (telling) => callOff(telling, await visitsOf(telling), 'is not yours any more; do not go'),
   'order.recall': (telling) => tellAllOff(telling, 'was taken back to the desk; do not go'),
   'order.hold': (telling) => tellAllOff(telling, 'is on hold'),
-  'order.resume': async (telling) =>
-    invite(telling, await goingOf(telling, and(eq(visits.state, 'planned'), gt(visits.plannedEnd, telling.event.at))), 'On again:'),
+  'order.resume': async (telling) => {
+    const sent = await goingOf(telling, and(eq(visits.state, 'planned'), gt(visits.plannedEnd, telling.event.at)))
+    await invite(telling, sent, 'On again:')
+    for (const { visit } of sent) if (visit.vendorId) await tellVendor(telling, visit.id)
+  },
   'order.cancel': (telling) => tellAllOff(telling, 'was called off'),
   'order.edit': async (telling) => {
     const to = telling.event.details?.fields?.priority?.to as Priority | undefined

@@ -1,4 +1,4 @@
-import { and, count, eq, inArray, isNull } from 'drizzle-orm'
+import { and, count, eq, gt, inArray, isNull, lt } from 'drizzle-orm'
 import { LIVE_VISIT_STATES, nextVisitKind } from '#core/dispatch'
 import type { VisitKind, VisitResult } from '#core/dispatch'
 import type { Tx } from '#server/kit'
@@ -51,7 +51,12 @@ export async function addVisit(
   order: { id: number; finishedAt: Date | null; fix: string | null },
   to: { technicianId: number; plannedStart: Date; plannedEnd: Date },
 ): Promise<number> {
-  const kind = await nextKindOf(tx, order)
+  // Who goes along with somebody makes the same visit.
+  const [along] = await tx
+    .select({ kind: visits.kind })
+    .from(visits)
+    .where(and(eq(visits.orderId, order.id), liveVisit, lt(visits.plannedStart, to.plannedEnd), gt(visits.plannedEnd, to.plannedStart)))
+  const kind = along?.kind ?? (await nextKindOf(tx, order))
   const [made] = await tx
     .insert(visits)
     .values({ orderId: order.id, kind, state: 'planned', ...to })

@@ -167,4 +167,5 @@ async function stepsOf(db: Reader, requestId: number, orderIds: number[], zone: 
   return [...own, ...work]
     .sort((a, b) => a.id - b.id)
     .map((event) => ({ at: event.at, sentence: eventRule(event.kind).told!(event.details ?? {}, (instant) => dayWords(new Date(instant), event.at, zone)) }))
+    .filter(({ sentence }) => sentence)
 }

@@ -142,7 +142,8 @@ test('a visit is split over two times, and a second person goes along; the order
     [at('09:00'), 'first'],
     [at('14:00'), 'return'],
   ])
-  expect(await visitsOf(second!.name)).toHaveLength(1)
+  // Who goes along makes the same visit; what comes later is a return.
+  expect((await visitsOf(second!.name)).map(({ kind }) => kind)).toEqual(['first'])
   await done(undo)
   expect(await visitsOf(BRAM)).toEqual([expect.objectContaining({ id: visitId, from: at('09:00'), until: at('11:00') })])
   expect([await state(orderId), await visitsOf(second!.name)]).toEqual(['dispatched', []])

@@ -5,13 +5,14 @@ import { computed, nextTick, onUnmounted, ref, watch } from 'vue'
 import type { Board, BoardVisit } from '#contract/board'
 import { placesOn } from '#core/board'
 import type { BoardFrame } from '#core/board'
-import { daysBetween, RowButton, spanTime, writtenDay } from '#web/kit'
+import { daysBetween, spanTime, writtenDay } from '#web/kit'
 import BoardBars from './BoardBars.vue'
 import { useDragging } from './dragging'
 import { acrossOn, rowsOf } from './drawn'
 import type { Row } from './drawn'
 import type { Holding } from './holding'
 import PersonSays from './PersonSays.vue'
+import RowName from './RowName.vue'
 
 /** People against time, vendors below; a visit is moved where it is, by mouse or by key. Only what is in sight is drawn. */
 const props = defineProps<{ board: Board; siteId: number; frame: BoardFrame; team: string | null; holding: Holding; opened: number | null }>()
@@ -108,6 +109,18 @@ watch(
   () => held.value?.row,
   (key) => key && virtual.value.scrollToIndex(rows.value.findIndex((row) => row.key === key)),
 )
+/** What is said of somebody under the pointer, once it stays there: one for all rows. */
+const hovered = ref<{ id: number; x: number; y: number } | null>(null)
+const HOVER_MS = 400
+let waiting: ReturnType<typeof setTimeout> | undefined
+function near(id: number | null, element: HTMLElement | null): void {
+  clearTimeout(waiting)
+  hovered.value = null
+  if (id === null || !element || held.value) return
+  const { right, top } = element.getBoundingClientRect()
+  waiting = setTimeout(() => (hovered.value = held.value ? null : { id, x: right + 4, y: top }), HOVER_MS)
+}
+onUnmounted(() => clearTimeout(waiting))
 defineExpose({ holdingKey })
 </script>
 
@@ -138,16 +151,13 @@ defineExpose({ holdingKey })
           :aria-rowindex="index + 2"
           :style="{ transform: `translateY(${start}px)` }"
         >
-          <div class="who" role="rowheader">
-            <NPopover v-if="row.id !== null" trigger="hover" placement="right-start" :delay="400" :disabled="held !== null">
-              <template #trigger>
-                <RowButton class="name" @click="emit('person', row.id)">{{ row.name }}</RowButton>
-              </template>
-              <PersonSays :site-id="siteId" :technician-id="row.id" :day="board.first" />
-            </NPopover>
-            <strong v-else>{{ row.name }}</strong>
-            <span class="soft" :title="rowSays(row.key, row.says)">{{ rowSays(row.key, row.says) }}</span>
-          </div>
+          <RowName
+            :name="row.name"
+            :is-person="row.isPerson"
+            :says="rowSays(row.key, row.says)"
+            @open="row.id !== null && emit('person', row.id)"
+            @near="(element) => near(row.id, element)"
+          />
           <div class="track" role="cell" :style="{ height: `${row.height}px` }" :class="{ outside: row.isPerson }">
             <span v-for="(shift, at) in row.shifts" :key="`s${at}`" class="shift" :style="shift" />
             <span v-for="(leave, at) in row.away" :key="`a${at}`" class="away" :style="leave">away</span>
@@ -173,6 +183,9 @@ defineExpose({ holdingKey })
           </div>
         </div>
       </div>
+      <NPopover v-if="hovered" show trigger="manual" placement="right-start" :x="hovered.x" :y="hovered.y">
+        <PersonSays :key="hovered.id" :site-id="siteId" :technician-id="hovered.id" :day="board.first" />
+      </NPopover>
       <p v-if="!rows.length" class="soft">Nobody works at this site yet. Technicians are entered under Setup, people.</p>
     </div>
   </div>

@@ -93,7 +93,8 @@ ul {
 }
 .waits {
   cursor: grab;
-  touch-action: none;
+  /* By finger the list is scrolled up and down, and a row drawn aside. */
+  touch-action: pan-y;
 }
 .waits.lifted {
   background: var(--shoal-faint);

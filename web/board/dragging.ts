@@ -80,7 +80,7 @@ export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, boa
       }),
     interact('.waits').draggable({
       ...options,
-      ignoreFrom: 'a, button',
+      ignoreFrom: 'a',
       listeners: { start: (event: { target: HTMLElement }) => takeOrder(event.target), move: carry, end: put },
     }),
   ]
