@@ -207,6 +207,12 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
   /** What the server knows and the Board did not is asked about or said; in either case the Board shows what is. */
   async function refused(error: unknown, what: Changes, sentence: string): Promise<void> {
     if (!(error instanceof CallProblem)) throw error
+    // The server is away: what is held stays held, what was typed stays typed, and it can be tried again.
+    if (isAway(error)) {
+      problem.value = error.message
+      if (!asked.value) undo.say(error.message, undefined, true)
+      return
+    }
     const reasons = error.reasons.filter(({ field }) => field === 'despite').map((one) => one.sentence)
     if (reasons.length && asked.value) problem.value = error.message
     else if (reasons.length) asked.value = { what, sentence, conflicts: reasons }
@@ -220,8 +226,10 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
   async function takeBack(): Promise<void> {
     const last = back.value.at(-1)
     if (!last || busy.value) return
-    back.value = back.value.slice(0, -1)
-    if (await make({ ...last.what, despite: 'Taken back' }, last.sentence, true)) undo.say(`Taken back: ${last.sentence}`)
+    const done = await make({ ...last.what, despite: 'Taken back' }, last.sentence, true)
+    if (done) undo.say(`Taken back: ${last.sentence}`)
+    // What was refused is refused again; what only did not arrive can be tried again.
+    if (done || !problem.value) back.value = back.value.slice(0, -1)
   }
   const leaveAsked = () => {
     asked.value = null
@@ -234,3 +242,4 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
 }
 export type Holding = ReturnType<typeof useHolding>
 const MOST_BACK = 20
+const isAway = ({ problem }: CallProblem) => problem.status === 0 || problem.status >= 500
