@@ -4,6 +4,7 @@ import * as board from '#contract/board'
 import * as bookings from '#contract/bookings'
 import * as closures from '#contract/closures'
 import * as cobie from '#contract/cobie'
+import * as dayplans from '#contract/dayplans'
 import * as dispatch from '#contract/dispatch'
 import * as documents from '#contract/documents'
 import * as field from '#contract/field'
@@ -43,6 +44,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     windows,
     closures,
     board,
+    dayplans,
     ledger,
     places,
     assets,

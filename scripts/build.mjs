@@ -34,6 +34,8 @@ const PROGRAMS = {
   'purchasePdf.worker': 'server/stock/purchasePdf.worker.ts',
   'countSheetPdf.worker': 'server/stock/countSheetPdf.worker.ts',
   'toBuy.worker': 'server/stock/toBuy.worker.ts',
+  'dayPlan.worker': 'server/dayplans/dayPlan.worker.ts',
+  'dayPlanBound.worker': 'server/dayplans/dayPlanBound.worker.ts',
   'readTable.worker': 'server/setup/readTable.worker.ts',
   mail: 'standins/mail/main.ts',
   bookings: 'standins/bookings/main.ts',

@@ -13,6 +13,7 @@ import { routes as assets } from '#server/assets'
 import { routes as board } from '#server/board'
 import { routes as closures } from '#server/closures'
 import { routes as cobie } from '#server/cobie'
+import { routes as dayplans } from '#server/dayplans'
 import { routes as dispatch } from '#server/dispatch'
 import { routes as documents } from '#server/documents'
 import { routes as field } from '#server/field'
@@ -55,6 +56,7 @@ export const routes: Route[] = [
   ...windows,
   ...closures,
   ...board,
+  ...dayplans,
   ...ledger,
   ...places,
   ...assets,

@@ -1,5 +1,6 @@
 import { bookingWorks } from '#server/bookings'
 import { closureWorks } from '#server/closures'
+import { dayPlanWorks, sweepDayPlans } from '#server/dayplans'
 import { documentWorks } from '#server/documents'
 import { Sweeper } from '#server/kit'
 import type { Sweep, Works } from '#server/kit'
@@ -9,7 +10,7 @@ import { sweepSignIns } from '#server/people'
 import { sweepReporterLinks } from '#server/requests'
 
 /** What every room has removed once it has had its time. */
-const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks]
+const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks, sweepDayPlans]
 
 /** What every room keeps going, in the order in which it starts. */
-export const WORKS: readonly Works[] = [mailWorks, orderWorks, documentWorks, bookingWorks, closureWorks, (service) => [new Sweeper(service, SWEEPS)]]
+export const WORKS: readonly Works[] = [mailWorks, orderWorks, documentWorks, bookingWorks, closureWorks, dayPlanWorks, (service) => [new Sweeper(service, SWEEPS)]]

@@ -2,6 +2,7 @@ import Joi from 'joi'
 import { WRITINGS } from '#core/kit'
 import type { SiteWriting } from '#core/kit'
 import { endpoint, field } from '#contract/kit'
+import { DAY_PLAN_RULES } from '#contract/dayplans'
 import { LIFECYCLE_RULES, PROMISE } from '#contract/orders'
 import { PRIORITY_RULES } from '#contract/requests'
 import type { WorkCalendar } from '#core/kit'
@@ -84,6 +85,7 @@ export const RULE_SECTIONS: { [Section in RuleSection]: Joi.Schema<RuleBook[Sect
   writing: WRITING_RULES,
   planning: PLANNING,
   buying: BUYING,
+  ...DAY_PLAN_RULES,
 }
 
 export type SaveRules = { [Section in RuleSection]: { siteId: number; version: number; section: Section; content: RuleBook[Section] } }[RuleSection]

@@ -47,6 +47,16 @@ export function workingMinutesBetween(a: Date, b: Date, calendar: WorkCalendar):
   return sum / MINUTE
 }
 
+/** When the site works between two instants, as stretches in order, cut off at both ends. */
+export function workingStretches(from: Date, until: Date, calendar: WorkCalendar): { from: Date; until: Date }[] {
+  const found: { from: Date; until: Date }[] = []
+  for (const [begin, end] of stretchesFrom(from, calendar)) {
+    if (begin >= until.getTime()) break
+    found.push({ from: new Date(Math.max(begin, from.getTime())), until: new Date(Math.min(end, until.getTime())) })
+  }
+  return found
+}
+
 /** Whether the site is working at this instant. */
 export function isWorkingAt(at: Date, calendar: WorkCalendar): boolean {
   for (const [from] of stretchesFrom(at, calendar)) return from <= at.getTime()

@@ -2,6 +2,8 @@ import { USUAL_WRITING } from '#core/kit'
 import type { SiteWriting } from '#core/kit'
 import { USUAL_BUYING } from '#core/stock'
 import type { BuyingRules } from '#core/stock'
+import { USUAL_WEIGHTS } from '#core/dayplans'
+import type { PlanWeights } from '#core/dayplans'
 import { USUAL_PRIORITY_RULES } from '#core/requests'
 import type { PriorityRules } from '#core/requests'
 import type { ApprovalRule } from './agreements'
@@ -31,6 +33,8 @@ export interface RuleBook extends PriorityRules, LifecycleRules {
   writing: SiteWriting
   planning: PlanningRules
   buying: BuyingRules
+  /** What a computed plan pays for. */
+  dayPlans: PlanWeights
 }
 export type RuleSection = keyof RuleBook
 
@@ -57,4 +61,5 @@ export const DEFAULT_RULES: RuleBook = {
   writing: USUAL_WRITING,
   planning: USUAL_PLANNING,
   buying: USUAL_BUYING,
+  dayPlans: USUAL_WEIGHTS,
 }

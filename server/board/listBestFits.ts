@@ -7,7 +7,7 @@ import { windowOf } from '#server/orders'
 import { orderPlans, orders, places, trades, visits } from '../tables'
 import { crewOf } from './crewOf'
 import { daysFrom, firstDay } from './days'
-import { asTechnician, visitsOf } from './rearrange'
+import { asTechnician, visitsOf } from './visitsOf'
 
 /** Who worked on its asset within twelve months knows it. */
 const KNOWN_MONTHS = 12

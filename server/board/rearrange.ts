@@ -1,7 +1,7 @@
-import { and, asc, eq, gt, inArray, lt, ne } from 'drizzle-orm'
+import { and, asc, eq, inArray, ne } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/board'
-import type { Rearrangement, VisitAdded, VisitChange, VisitDropped } from '#contract/board'
+import type { Rearranged, Rearrangement, VisitAdded, VisitChange, VisitDropped } from '#contract/board'
 import { conflictsOf, isAsked } from '#core/board'
 import type { BoardJob, Stretch } from '#core/board'
 import { Refusal, refuse } from '#core/kit'
@@ -15,8 +15,8 @@ import { factsOf, lockOrderById, saveMove, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { accounts, orders, people, places, teams, technicians, trades, vendors, visits } from '../tables'
 import { crewOf } from './crewOf'
-import type { CrewMember } from './crewOf'
 import { readyOf } from './readyOf'
+import { asTechnician, visitsOf } from './visitsOf'
 
 /** What was put where, for judging it once all of it is there. */
 interface Placed {
@@ -34,7 +34,10 @@ interface Acting {
   why: string | null
 }
 
-export default command(contract.rearrange, async ({ tx, who, input, now }) => {
+export default command(contract.rearrange, ({ tx, who, input, now }) => rearrangeWithin({ tx, who, now }, input))
+
+/** Makes changes of visits in the transaction of whoever asks, all of it or nothing, by the rules of the Board. */
+export async function rearrangeWithin({ tx, who, now }: Omit<Acting, 'why'>, input: Rearrangement): Promise<Rearranged> {
   const site = await mySite(tx, who, input.siteId)
   const asked = { changes: input.changes ?? [], adds: input.adds ?? [], drops: input.drops ?? [] }
   const touched = [...asked.changes, ...asked.drops]
@@ -79,7 +82,7 @@ export default command(contract.rearrange, async ({ tx, who, input, now }) => {
   if (isAsked(reasons) && !why) throw new Refusal(reasons.filter(({ weight }) => weight === 'ask').map((reason) => ({ ...reason, field: 'despite' })))
   // An order may have been moved more than once by then.
   return { undo: { ...undo, adds: undo.adds.map((add) => ({ ...add, version: known.order(add.orderId).version })) } }
-})
+}
 
 /** Orders, visits and technicians concerned, locked in one order for whoever comes; each as it was looked at. */
 async function lockAll(tx: Tx, siteId: number, zone: string, asked: Required<Pick<Rearrangement, 'changes' | 'adds' | 'drops'>>) {
@@ -274,40 +277,4 @@ async function judge(tx: Tx, site: { id: number; zone: string }, placed: Placed[
       placed.length > 1 ? { ...conflict, sentence: `${order.number}: ${conflict.sentence}` } : conflict,
     )
   })
-}
-
-export const asTechnician = (member: CrewMember, mine: Awaited<ReturnType<typeof visitsOf>>) => ({
-  name: member.name,
-  tradeIds: member.trades.map(({ id }) => id),
-  shifts: member.shifts,
-  away: member.away,
-  visits: mine,
-})
-
-/** Where technicians are, or are planned to be, within a time; what runs lasts until now at least. */
-export async function visitsOf(tx: Pick<Tx, 'select'>, technicianIds: readonly number[], from: Date, until: Date, now: Date) {
-  if (!technicianIds.length) return []
-  const rows = await tx
-    .select({ visit: visits, number: orders.number, path: places.path })
-    .from(visits)
-    .innerJoin(orders, eq(orders.id, visits.orderId))
-    .leftJoin(places, eq(places.id, orders.placeId))
-    .where(
-      and(
-        inArray(visits.technicianId, [...technicianIds]),
-        liveVisit,
-        ne(orders.state, 'on_hold'),
-        lt(visits.plannedStart, until),
-        gt(visits.plannedEnd, from),
-      ),
-    )
-    .orderBy(asc(visits.plannedStart))
-  return rows.map(({ visit, number, path }) => ({
-    id: visit.id,
-    technicianId: visit.technicianId,
-    number,
-    path,
-    from: visit.startedAt ?? visit.plannedStart,
-    until: visit.startedAt && now > visit.plannedEnd ? now : visit.plannedEnd,
-  }))
 }

@@ -6,10 +6,11 @@ import type { BoardVisit, WaitingOrder } from '#contract/board'
 import { BOARD_DAYS, BOARD_DAYS_NAMES, halfOf } from '#core/board'
 import type { BoardDays } from '#core/board'
 import { isChange } from '#core/events'
+import { DayPlanPanel } from '#web/dayplans'
 import { ChoiceEntry, dayAfter, ListEntry, LoadedPart, rowsNamed, shortTime, toLocalField, useKeys, useRead, useSession, useVocabulary } from '#web/kit'
 import BoardRows from './BoardRows.vue'
 import DespiteDialog from './DespiteDialog.vue'
-import { useHolding } from './holding'
+import { stretchOf, useHolding } from './holding'
 import PersonPanel from './PersonPanel.vue'
 import PlanPanel from './PlanPanel.vue'
 import WaitingList from './WaitingList.vue'
@@ -66,9 +67,13 @@ function step(by: number): void {
 
 /** What stands beside the Board: a visit, an order or a person that was opened; otherwise what waits. */
 const opened = ref<{ visitId?: number; orderId?: number; personId?: number; row: string } | null>(null)
-const openVisit = (visit: BoardVisit, row: string) => void (opened.value = { visitId: visit.id, row })
-const openOrder = (order: WaitingOrder) => void (opened.value = { orderId: order.id, row: '' })
-const openPerson = (personId: number) => void (opened.value = { personId, row: `t${personId}` })
+function open(what: NonNullable<typeof opened.value>): void {
+  planning.value = false
+  opened.value = what
+}
+const openVisit = (visit: BoardVisit, row: string) => open({ visitId: visit.id, row })
+const openOrder = (order: WaitingOrder) => open({ orderId: order.id, row: '' })
+const openPerson = (personId: number) => open({ personId, row: `t${personId}` })
 const rowOf = (id: number) => {
   const person = it.value.people.find(({ visits }) => visits.some((one) => one.id === id))
   const vendor = it.value.vendors.find(({ visits }) => visits.some((one) => one.id === id))
@@ -79,6 +84,28 @@ const openedVisit = computed(() => {
   return [...it.value.people, ...it.value.vendors].flatMap(({ visits }) => visits).find((one) => one.id === id) ?? null
 })
 const openedOrder = computed(() => it.value.waiting.find(({ id }) => id === opened.value?.orderId) ?? null)
+/** A computed plan beside the Board, for who may send people out. */
+const planning = ref(false)
+const askPlan = ref<InstanceType<typeof NButton> | null>(null)
+function openPlan(): void {
+  opened.value = null
+  planning.value = true
+}
+async function leavePlan(): Promise<void> {
+  planning.value = false
+  await nextTick()
+  ;(askPlan.value?.$el as HTMLElement | undefined)?.focus()
+}
+/** Planned visits that cannot be made as they stand: somebody is away, or is somewhere else then. */
+const troubled = computed(() =>
+  it.value.people.flatMap((person) =>
+    person.visits.flatMap((visit) => {
+      if (visit.state !== 'planned' || visit.until <= it.value.now) return []
+      const against = holding.judge(visit, person.id, stretchOf(visit)).find(({ code }) => code === 'away' || code === 'overlap')
+      return against ? [{ number: visit.number, sentence: against.sentence }] : []
+    }),
+  ),
+)
 const rows = ref<InstanceType<typeof BoardRows> | null>(null)
 async function leavePanel(): Promise<void> {
   const was = opened.value
@@ -126,11 +153,19 @@ useKeys((key, event) => {
           <NButton :disabled="first === null" @click="first = null">Today</NButton>
           <NButton aria-label="Later" :disabled="!read.value.value" @click="step(1)">→</NButton>
         </span>
+        <NButton v-if="session.can('orders.dispatch')" ref="askPlan" :disabled="!read.value.value" @click="openPlan">Compute a plan</NButton>
         <NButton :disabled="!back.length || busy" :title="back.at(-1)?.sentence" @click="holding.takeBack()">Take back the last move</NButton>
       </div>
     </header>
     <LoadedPart :part="read">
-      <div class="both">
+      <p v-if="troubled.length && !planning" class="troubled" role="status">
+        <span
+          >{{ troubled.length === 1 ? `${troubled[0]!.number} cannot be made as it is planned.` : `${troubled.length} visits cannot be made as they are planned.` }}
+          {{ troubled[0]!.sentence }}</span
+        >
+        <NButton v-if="session.can('orders.dispatch')" size="small" @click="openPlan">Repair the plan</NButton>
+      </p>
+      <div class="both" :class="{ planning }">
         <section class="people" aria-label="People against time">
           <BoardRows
             ref="rows"
@@ -150,8 +185,19 @@ useKeys((key, event) => {
           </p>
           <p v-else class="soft legend">Arrows move it, with Shift by an hour; − and + make it shorter and longer. Enter puts it there, Escape puts it back.</p>
         </section>
+        <DayPlanPanel
+          v-if="planning"
+          :site-id="siteId"
+          :first="it.first"
+          :days="it.days"
+          :people="it.people"
+          :team="team"
+          :repairs="troubled.length > 0"
+          @leave="leavePlan"
+          @taken="(what, sentence) => void holding.did(what, sentence)"
+        />
         <PlanPanel
-          v-if="openedVisit || openedOrder"
+          v-else-if="openedVisit || openedOrder"
           :key="openedVisit?.id ?? `o${openedOrder!.id}`"
           :board="it"
           :site-id="siteId"
@@ -196,6 +242,18 @@ useKeys((key, event) => {
   gap: 20px;
   align-items: start;
 }
+.both.planning {
+  grid-template-columns: minmax(0, 1fr) 440px;
+}
+.troubled {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  margin: 0;
+  padding: 6px 0 6px 12px;
+  border-left: 3px solid var(--buoy);
+}
 .people {
   min-width: 0;
 }
@@ -210,7 +268,8 @@ useKeys((key, event) => {
   font-size: 12px;
 }
 @media (max-width: 900px) {
-  .both {
+  .both,
+  .both.planning {
     grid-template-columns: minmax(0, 1fr);
   }
 }

@@ -223,6 +223,12 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
     }
     await load()
   }
+  /** Something was changed elsewhere that can be taken back here. */
+  async function did(what: Rearrangement, sentence: string): Promise<void> {
+    back.value = [...back.value.slice(1 - MOST_BACK), { what, sentence }]
+    await load()
+    undo.say(sentence, takeBack)
+  }
   async function takeBack(): Promise<void> {
     const last = back.value.at(-1)
     if (!last || busy.value) return
@@ -237,7 +243,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
   }
   return {
     ...{ held, conflicts, rowConflicts, says, asked, problem, busy, back },
-    ...{ judge, takeVisit, takeOrder, place, step, stretch, turn, drop, leave, send, sendDespite, takeBack, leaveAsked, personOf },
+    ...{ judge, takeVisit, takeOrder, place, step, stretch, turn, drop, leave, send, did, sendDespite, takeBack, leaveAsked, personOf },
   }
 }
 export type Holding = ReturnType<typeof useHolding>

@@ -12,6 +12,7 @@ import CompletenessTable from './rules/CompletenessTable.vue'
 import ConsentList from './rules/ConsentList.vue'
 import EscalationRules from './rules/EscalationRules.vue'
 import BuyingForm from './rules/BuyingForm.vue'
+import DayPlanForm from './rules/DayPlanForm.vue'
 import PlanningForm from './rules/PlanningForm.vue'
 import PriorityTable from './rules/PriorityTable.vue'
 import PromiseExceptions from './rules/PromiseExceptions.vue'
@@ -56,6 +57,7 @@ const SECTION_NAMES: Record<RuleSection, string> = {
   writing: 'how the site writes',
   planning: 'planning',
   buying: 'buying',
+  dayPlans: 'what a computed plan pays for',
 }
 const INDEX = [
   ['priorities', 'Priorities'],
@@ -66,6 +68,7 @@ const INDEX = [
   ['reasons', 'Reasons'],
   ['planning', 'Planning'],
   ['buying', 'Buying'],
+  ['day-plans', 'Computed plans'],
   ['writing', 'Numbers and days'],
 ] as const
 </script>
@@ -138,6 +141,10 @@ const INDEX = [
       <section id="rules-buying" aria-label="Buying">
         <h2>When parts are bought, and how many</h2>
         <BuyingForm :rules="sheet.book.buying" @save="save('buying', $event)" />
+      </section>
+      <section id="rules-day-plans" aria-label="Computed plans">
+        <h2>What a computed plan pays for</h2>
+        <DayPlanForm :rules="sheet.book.dayPlans" @save="save('dayPlans', $event)" />
       </section>
       <section id="rules-writing" aria-label="Numbers and days">
         <h2>How numbers, days and times are written</h2>

@@ -1,0 +1,23 @@
+import Joi from 'joi'
+import { MOST_WEIGHT, PLANNED_PRIORITIES } from '#core/dayplans'
+import type { PlanWeights } from '#core/dayplans'
+
+const weight = () => Joi.number().min(0).max(MOST_WEIGHT).precision(2).required()
+const byPriority = () => Joi.object(Object.fromEntries(PLANNED_PRIORITIES.map((priority) => [priority, weight()]))).required()
+
+/** What the weights of a computed plan have to look like. */
+export const DAY_PLAN_RULES: { dayPlans: Joi.Schema<PlanWeights> } = {
+  dayPlans: Joi.object<PlanWeights, true>({
+    late: byPriority(),
+    unplanned: byPriority(),
+    travel: weight(),
+    overtime: weight(),
+    movedPromise: weight(),
+    movedPromiseMinute: weight(),
+    handedPromise: weight(),
+    moved: weight(),
+    handed: weight(),
+    knows: weight(),
+    repair: weight(),
+  }),
+}

@@ -1,0 +1,7 @@
+import type { Route } from '#server/kit'
+import computeDayPlan from './computeDayPlan'
+import readDayPlan from './readDayPlan'
+import takeDayPlan from './takeDayPlan'
+
+export { dayPlanWorks, sweepDayPlans } from './planner'
+export const routes: Route[] = [computeDayPlan, readDayPlan, takeDayPlan]

@@ -1,0 +1,68 @@
+import { and, eq, inArray } from 'drizzle-orm'
+import type { Rearrangement } from '#contract/board'
+import * as contract from '#contract/dayplans'
+import { withNeeds } from '#core/dayplans'
+import { refuse } from '#core/kit'
+import { rearrangeWithin } from '#server/board'
+import { command, mySite, notFound, ProblemReply } from '#server/kit'
+import type { Tx } from '#server/kit'
+import { dayPlans, orders } from '../tables'
+import type { PlanGiven } from '../tables'
+
+type Changes = Required<Pick<Rearrangement, 'changes' | 'adds' | 'drops'>>
+type Made = NonNullable<(typeof dayPlans.$inferSelect)['made']>
+
+export default command(contract.takeDayPlan, async ({ tx, who, input, now }) => {
+  const site = await mySite(tx, who, input.siteId)
+  const [row] = await tx
+    .select()
+    .from(dayPlans)
+    .where(and(eq(dayPlans.id, input.planId), eq(dayPlans.siteId, site.id)))
+    .for('update')
+  if (!row) throw notFound('plan')
+  if (row.version !== input.version)
+    throw new ProblemReply(409, 'Changed meanwhile', 'Some of this plan was taken meanwhile. Nothing of yours was done; look at it again.', { version: row.version })
+  const { made, given } = row
+  if (!made) refuse('not_ready', 'The plan is still being computed.')
+  if (input.moves.some((at) => !made.moves[at])) refuse('unknown', 'Choose moves of this plan.', 'moves')
+  const taken = withNeeds(made.moves, input.moves).filter((at) => !row.taken.includes(at))
+  if (!taken.length) refuse('taken', 'These moves were made already.')
+  const changes = changesOf(given, made, taken, await versionsOf(tx, given, made, taken))
+  const { undo } = await rearrangeWithin({ tx, who, now }, { siteId: site.id, ...changes })
+  await tx
+    .update(dayPlans)
+    .set({ taken: [...row.taken, ...taken], version: row.version + 1 })
+    .where(eq(dayPlans.id, row.id))
+  return { undo, taken }
+})
+
+/** Orders that nobody was planned for: what else was changed of them since does not matter. */
+async function versionsOf(tx: Tx, given: PlanGiven, made: Made, taken: readonly number[]): Promise<Map<number, number>> {
+  const ids = taken.map((at) => given.orders[made.moves[at]!.job]!.orderId)
+  const rows = await tx.select({ id: orders.id, version: orders.version }).from(orders).where(inArray(orders.id, ids))
+  return new Map(rows.map(({ id, version }) => [id, version]))
+}
+
+/** What has to be done on the Board: whoever goes in both keeps their visit, others take over those that are left. */
+function changesOf(given: PlanGiven, made: Made, taken: readonly number[], versions: Map<number, number>): Changes {
+  const all: Changes = { changes: [], adds: [], drops: [] }
+  const instant = (minute: number) => new Date(new Date(given.origin).getTime() + minute * 60_000).toISOString()
+  for (const at of taken) {
+    const { job, to } = made.moves[at]!
+    const { orderId, visits } = given.orders[job]!
+    if (!to) {
+      all.drops.push(...visits.map(({ id, version }) => ({ visitId: id, version })))
+      continue
+    }
+    const span = { start: instant(to.start), end: instant(to.start + given.problem.jobs[job]!.minutes) }
+    const going = to.technicians.map((t) => given.technicianIds[t]!)
+    const free = visits.filter(({ technicianId }) => !going.includes(technicianId))
+    for (const technicianId of going) {
+      const own = visits.find((visit) => visit.technicianId === technicianId) ?? free.shift()
+      if (own) all.changes.push({ visitId: own.id, version: own.version, technicianId, ...span })
+      else all.adds.push({ orderId, version: versions.get(orderId)!, technicianId, ...span })
+    }
+    all.drops.push(...free.map(({ id, version }) => ({ visitId: id, version })))
+  }
+  return all
+}

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import type { BoardPerson, Rearrangement } from '#contract/board'
+import { computeDayPlan, readDayPlan, takeDayPlan } from '#contract/dayplans'
+import type { DayPlan, DayPlanAsk } from '#contract/dayplans'
+import { call, CallProblem, freshKey, ProblemNote, useLoading, writtenDay } from '#web/kit'
+import PlanAskForm from './PlanAskForm.vue'
+import PlanCompared from './PlanCompared.vue'
+import PlanMoves from './PlanMoves.vue'
+
+/** Has a plan computed, holds it against the one that stands, and makes of it what convinces. */
+const props = defineProps<{ siteId: number; first: string; days: DayPlanAsk['days']; people: BoardPerson[]; team: string | null; repairs: boolean }>()
+const emit = defineEmits<{ leave: []; taken: [undo: Rearrangement, sentence: string] }>()
+const panel = ref<HTMLElement | null>(null)
+onMounted(() => panel.value?.focus({ preventScroll: true }))
+
+const planId = ref<number | null>(null)
+const read = useLoading<DayPlan>(() => call(readDayPlan, { siteId: props.siteId, planId: planId.value! }))
+const plan = computed(() => (planId.value === null ? null : read.value.value))
+const result = computed(() => plan.value?.result ?? null)
+const wrong = ref('')
+const busy = ref(false)
+const LOOK_AGAIN_MS = 600
+let timer: ReturnType<typeof setTimeout> | undefined
+onBeforeUnmount(() => clearTimeout(timer))
+/** Until the plan is there, and the bound beside it. */
+async function look(): Promise<void> {
+  await read.load()
+  const now = read.value.value
+  if (planId.value !== null && (!now || now.state === 'waiting' || (now.state === 'ready' && now.bound.state === 'computing')))
+    timer = setTimeout(() => void look(), now?.state === 'ready' ? 2 * LOOK_AGAIN_MS : LOOK_AGAIN_MS)
+}
+async function compute(ask: Omit<DayPlanAsk, 'siteId' | 'first' | 'days'>): Promise<void> {
+  await acting(async () => {
+    const made = await call(computeDayPlan, { ...ask, siteId: props.siteId, first: props.first, days: props.days ?? 1 }, { key: freshKey() })
+    read.value.value = null
+    planId.value = made.id
+    void look()
+  })
+}
+async function take(moves: number[]): Promise<void> {
+  await acting(async () => {
+    const { undo, taken } = await call(takeDayPlan, { siteId: props.siteId, planId: planId.value!, version: plan.value!.version, moves }, { key: freshKey() })
+    emit('taken', undo, `${taken.length === 1 ? 'One move' : `${taken.length} moves`} of the plan made.`)
+    await read.load()
+  })
+}
+async function acting(act: () => Promise<void>): Promise<void> {
+  if (busy.value) return
+  busy.value = true
+  wrong.value = ''
+  try {
+    await act()
+  } catch (error) {
+    wrong.value = error instanceof CallProblem ? error.message : 'It could not be done. Try again.'
+    if (planId.value !== null) await read.load()
+  } finally {
+    busy.value = false
+  }
+}
+function again(): void {
+  clearTimeout(timer)
+  planId.value = null
+  wrong.value = ''
+}
+const when = computed(() => {
+  const [from, until] = [plan.value?.first ?? props.first, plan.value?.last ?? props.first]
+  return from === until ? writtenDay(from) : `${writtenDay(from)} to ${writtenDay(until)}`
+})
+</script>
+
+<template>
+  <section ref="panel" class="panel" tabindex="-1" aria-label="Plan" @keydown.esc.stop="emit('leave')">
+    <header>
+      <h2>Computed plan{{ plan ? `: ${when}` : '' }}</h2>
+      <NButton size="small" aria-label="Close this" @click="emit('leave')">×</NButton>
+    </header>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <PlanAskForm v-if="planId === null" :people="people" :team="team" :repairs="repairs" :busy="busy" @ask="compute" />
+    <template v-else>
+      <ProblemNote v-if="read.problem.value && !plan" :problem="read.problem.value" @retry="look" />
+      <p v-else-if="!plan || plan.state === 'waiting'" role="status">Looking for a plan. Nothing is changed by it.</p>
+      <template v-else-if="plan.state === 'failed'">
+        <p role="alert">No plan was computed: it failed twice. Nothing was changed. Try it with fewer days or people.</p>
+      </template>
+      <template v-else-if="result">
+        <PlanCompared :result="result" :bound="plan.bound" />
+        <PlanMoves :result="result" :busy="busy" @take="take" />
+      </template>
+      <NButton size="small" class="again" @click="again">Ask for another plan</NButton>
+    </template>
+  </section>
+</template>
+
+<style scoped src="../board/panel.css"></style>
+<style scoped>
+.again {
+  justify-self: start;
+}
+</style>

@@ -1,0 +1,4 @@
+import { defineAsyncComponent } from 'vue'
+
+/** Beside the Board, once somebody asks for a plan. */
+export const DayPlanPanel = defineAsyncComponent(() => import('./DayPlanPanel.vue'))
