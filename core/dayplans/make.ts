@@ -17,7 +17,7 @@ export interface PlanFigures {
   /** Weighted minutes, all terms together. */
   cost: number
   terms: Terms
-  /** Jobs that end past their target, and by how many minutes on its clock together. */
+  /** Jobs that end past their target, those left as if begun afterwards, and by how many minutes on its clock together. */
   lateJobs: number
   lateMinutes: number
   travelMinutes: number
@@ -48,8 +48,8 @@ export function figuresOf(problem: PlanProblem, schedule: Schedule): PlanFigures
   let [lateJobs, lateMinutes] = [0, 0]
   schedule.forEach((one, j) => {
     const job = problem.jobs[j]!
-    if (!one) return unplanned[job.priority ?? 'routine']++
-    const late = ready.lateMinutes(j, one.start + job.minutes)
+    if (!one) unplanned[job.priority ?? 'routine']++
+    const late = ready.lateMinutes(j, (one?.start ?? problem.afterwards) + job.minutes)
     if (late > 0) lateJobs++
     lateMinutes += late
   })

@@ -5,7 +5,7 @@ import type { Terms } from './ready'
 import { keptNow } from './search'
 import { Routes } from './routes'
 
-/** One job that is planned otherwise than it stands, with what that changes in the cost and what has to be changed with it. */
+/** One job that is planned otherwise than it stands, or can be made only now, with what that changes in the cost and what has to be changed with it. */
 export interface PlanMove {
   job: number
   from: PlannedJob | null
@@ -29,8 +29,11 @@ export function standingPlan(problem: PlanProblem): Schedule {
 export function movesOf(problem: PlanProblem, plan: Schedule): PlanMove[] {
   const pricer = new Pricer(problem)
   const now = problem.jobs.map(({ now }): PlannedJob | null => now && { start: now.start, technicians: [...now.technicians].sort((a, b) => a - b) })
-  const order = plan.flatMap((to, job) => (isSame(now[job]!, to) ? [] : [job])).sort((a, b) => beginOf(plan[a]!, now[a]!) - beginOf(plan[b]!, now[b]!) || a - b)
   const made = standingPlan(problem)
+  // What could not be made as it stands and can once others are moved is explained as well, though it stays.
+  const order = plan
+    .flatMap((to, job) => (isSame(now[job]!, to) && isSame(made[job]!, to) ? [] : [job]))
+    .sort((a, b) => beginOf(plan[a]!, now[a]!) - beginOf(plan[b]!, now[b]!) || a - b)
   const stands = made.map((one) => one !== null)
   let before = pricer.terms(made)
   const moves = order.map((job): PlanMove => {
@@ -48,7 +51,7 @@ export function movesOf(problem: PlanProblem, plan: Schedule): PlanMove[] {
   return moves
 }
 const beginOf = (to: PlannedJob | null, from: PlannedJob | null) => to?.start ?? from?.start ?? 0
-const isSame = (a: PlannedJob | null, b: PlannedJob | null) =>
+export const isSame = (a: PlannedJob | null, b: PlannedJob | null) =>
   a === b || (a !== null && b !== null && a.start === b.start && a.technicians.length === b.technicians.length && a.technicians.every((one, n) => one === b.technicians[n]))
 
 /** Whether a job, where it stands, is where another is to go, or too near to it for the way. */

@@ -109,12 +109,14 @@ class Pass {
     )
     this.nodes = (jobs.length + 1) * (this.duty.blocks.length + 1)
     this.went = Array.from({ length: this.nodes }, () => [])
+    // What stays as it is may last longer than the shift.
+    const last = Math.max(this.duty.until + this.duty.overtime, this.duty.blocks.at(-1)?.until ?? 0)
+    this.minutes = last - this.duty.from + 1
     this.cheapest = new Float64Array(this.nodes).fill(Infinity)
-    this.minutes = this.duty.until + this.duty.overtime - this.duty.from + 1
     this.cheapestAt = new Float64Array(exact ? 0 : this.nodes * this.minutes).fill(Infinity)
     this.bare = this.bareCost()
     this.firstStart = Math.floor(this.duty.from / PLAN_STEP_MINUTES)
-    this.steps = Math.ceil((this.duty.until + this.duty.overtime) / PLAN_STEP_MINUTES) - this.firstStart + 1
+    this.steps = Math.ceil(last / PLAN_STEP_MINUTES) - this.firstStart + 1
     this.follows = new Float64Array(this.nodes * this.steps).fill(Infinity)
     const many = jobs.length
     this.placeAt = new Int32Array(many)
@@ -271,7 +273,8 @@ class Pass {
     const first = Math.ceil(reached / step) * step
     const waits = reached <= stand && stand <= latest
     let least = waits ? from(stand) : Infinity
-    if (waits && step === PROMISE_STEP_MINUTES) for (let start = first; start < stand; start += step) least = Math.min(least, from(start))
+    if (reached <= stand && step === PROMISE_STEP_MINUTES)
+      for (let start = first; start < stand && start <= latest; start += step) least = Math.min(least, from(start))
     else if (first <= latest) least = Math.min(least, from(first))
     return least + this.own[at]!
   }
@@ -317,8 +320,8 @@ class Pass {
       const cost = way * travel + own[at]!
       const stand = stands[at]!
       const waits = reached <= stand && stand <= latest
-      if (waits && step === PROMISE_STEP_MINUTES)
-        for (let sooner = start; sooner < stand; sooner += step) {
+      if (reached <= stand && step === PROMISE_STEP_MINUTES)
+        for (let sooner = start; sooner < stand && sooner <= latest; sooner += step) {
           tellNode[told] = first + at
           tellOver[told] = sooner + long[at]!
           tellCost[told++] = cost + startCosts[at * starts + sooner / PLAN_STEP_MINUTES - firstStart]!

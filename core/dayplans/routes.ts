@@ -223,10 +223,10 @@ export class Routes {
       }
       const step = now.promised ? PROMISE_STEP_MINUTES : PLAN_STEP_MINUTES
       const first = stepUp(reached, step)
-      const waits = reached <= now.start && now.start <= last
-      if (now.promised && waits) for (let start = first; start < now.start; start += step) this.label(duty, job, start, cost)
+      // The nearer to what was promised the less it costs, so every step up to there is a way to do it.
+      if (now.promised && reached <= now.start) for (let start = first; start < now.start && start <= last; start += step) this.label(duty, job, start, cost)
       else if (first <= last) this.label(duty, job, first, cost)
-      if (waits) this.label(duty, job, now.start, cost)
+      if (reached <= now.start && now.start <= last) this.label(duty, job, now.start, cost)
     }
     return this.many > 0
   }

@@ -1,7 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Rearrangement } from '#contract/board'
 import * as contract from '#contract/dayplans'
-import { withNeeds } from '#core/dayplans'
+import { isSame, withNeeds } from '#core/dayplans'
 import { refuse } from '#core/kit'
 import { rearrangeWithin } from '#server/board'
 import { command, mySite, notFound, ProblemReply } from '#server/kit'
@@ -28,7 +28,8 @@ export default command(contract.takeDayPlan, async ({ tx, who, input, now }) => 
   const taken = withNeeds(made.moves, input.moves).filter((at) => !row.taken.includes(at))
   if (!taken.length) refuse('taken', 'These moves were made already.')
   const changes = changesOf(given, made, taken, await versionsOf(tx, given, made, taken))
-  const { undo } = await rearrangeWithin({ tx, who, now }, { siteId: site.id, ...changes })
+  const isAny = changes.changes.length + changes.adds.length + changes.drops.length > 0
+  const undo = isAny ? (await rearrangeWithin({ tx, who, now }, { siteId: site.id, ...changes })).undo : { siteId: site.id, changes: [], adds: [], drops: [] }
   await tx
     .update(dayPlans)
     .set({ taken: [...row.taken, ...taken], version: row.version + 1 })
@@ -48,8 +49,9 @@ function changesOf(given: PlanGiven, made: Made, taken: readonly number[], versi
   const all: Changes = { changes: [], adds: [], drops: [] }
   const instant = (minute: number) => new Date(new Date(given.origin).getTime() + minute * 60_000).toISOString()
   for (const at of taken) {
-    const { job, to } = made.moves[at]!
+    const { job, from, to } = made.moves[at]!
     const { orderId, visits } = given.orders[job]!
+    if (isSame(from, to)) continue
     if (!to) {
       all.drops.push(...visits.map(({ id, version }) => ({ visitId: id, version })))
       continue

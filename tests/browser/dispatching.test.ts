@@ -103,7 +103,7 @@ test('what speaks against it asks for a reason, which may be refused; the act is
   await desk.press('Do it all the same')
   await desk.reads(`${number} dispatched: Greta Solheim`)
   expect(await where(id)).toEqual(['Greta Solheim 12:00 to 13:00'])
-  await desk.press('Take back the last move')
+  await desk.press('Take back')
   await desk.reads('Taken back')
   expect(await where(id)).toEqual([])
 })

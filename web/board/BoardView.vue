@@ -86,9 +86,11 @@ const openedVisit = computed(() => {
 const openedOrder = computed(() => it.value.waiting.find(({ id }) => id === opened.value?.orderId) ?? null)
 /** A computed plan beside the Board, for who may send people out. */
 const planning = ref(false)
+const repairing = ref(false)
 const askPlan = ref<InstanceType<typeof NButton> | null>(null)
-function openPlan(): void {
+function openPlan(repairs: boolean): void {
   opened.value = null
+  repairing.value = repairs
   planning.value = true
 }
 async function leavePlan(): Promise<void> {
@@ -153,8 +155,8 @@ useKeys((key, event) => {
           <NButton :disabled="first === null" @click="first = null">Today</NButton>
           <NButton aria-label="Later" :disabled="!read.value.value" @click="step(1)">→</NButton>
         </span>
-        <NButton v-if="session.can('orders.dispatch')" ref="askPlan" :disabled="!read.value.value" @click="openPlan">Compute a plan</NButton>
-        <NButton :disabled="!back.length || busy" :title="back.at(-1)?.sentence" @click="holding.takeBack()">Take back the last move</NButton>
+        <NButton v-if="session.can('orders.dispatch')" ref="askPlan" :disabled="!read.value.value" @click="openPlan(false)">Compute a plan</NButton>
+        <NButton :disabled="!back.length || busy" :title="back.at(-1)?.sentence" @click="holding.takeBack()">Take back</NButton>
       </div>
     </header>
     <LoadedPart :part="read">
@@ -163,7 +165,7 @@ useKeys((key, event) => {
           >{{ troubled.length === 1 ? `${troubled[0]!.number} cannot be made as it is planned.` : `${troubled.length} visits cannot be made as they are planned.` }}
           {{ troubled[0]!.sentence }}</span
         >
-        <NButton v-if="session.can('orders.dispatch')" size="small" @click="openPlan">Repair the plan</NButton>
+        <NButton v-if="session.can('orders.dispatch')" size="small" @click="openPlan(true)">Repair the plan</NButton>
       </p>
       <div class="both" :class="{ planning }">
         <section class="people" aria-label="People against time">
@@ -192,7 +194,7 @@ useKeys((key, event) => {
           :days="it.days"
           :people="it.people"
           :team="team"
-          :repairs="troubled.length > 0"
+          :repairs="repairing"
           @leave="leavePlan"
           @taken="(what, sentence) => void holding.did(what, sentence)"
         />

@@ -47,9 +47,12 @@ const says = ({ from, to }: DayPlanMove) => {
   const who = (one: NonNullable<DayPlanMove['to']>) => one.people.map(({ name }) => name).join(' and ')
   if (!to) return `${shortTime(from!.start)}, ${who(from!)}: taken back`
   if (!from) return shortTime(to.start)
+  if (from.start === to.start && who(from) === who(to)) return `${shortTime(to.start)}: stays, once there is room`
   const other = who(from) === who(to) ? '' : `, ${who(from)}`
   return `${shortTime(from.start)}${other} → ${shortTime(to.start)}`
 }
+/** Those it has to be made for, where it is dearer by itself. */
+const makesRoomFor = (move: DayPlanMove) => props.result.moves.filter(({ needs }) => needs.includes(move.at)).map(({ number }) => number)
 const numberOf = (at: number) => props.result.moves[at]?.number ?? ''
 </script>
 
@@ -90,7 +93,7 @@ const numberOf = (at: number) => props.result.moves[at]?.number ?? ''
               <template v-for="(term, n) in move.because" :key="term.words"
                 >{{ n ? ' · ' : '' }}{{ term.words }} <span class="by">{{ term.by > 0 ? '+' : '−' }}{{ Math.abs(term.by).toLocaleString('en-IE') }}</span></template
               >
-              <template v-if="!move.because.length">makes room for others</template>
+              <template v-if="makesRoomFor(move).length">{{ move.because.length ? ' · ' : '' }}makes room for {{ makesRoomFor(move).join(', ') }}</template>
             </p>
             <p v-if="move.needs.some((at) => !result.moves[at]?.taken)" class="soft">Made together with {{ move.needs.map(numberOf).join(', ') }}.</p>
           </div>
@@ -118,7 +121,7 @@ const numberOf = (at: number) => props.result.moves[at]?.number ?? ''
   gap: 8px;
   position: sticky;
   top: 0;
-  background: var(--paper);
+  background: var(--sheet);
   padding: 6px 0;
   z-index: 1;
 }
