@@ -37,10 +37,26 @@ export default command(contract.takeDayPlan, async ({ tx, who, input, now }) => 
   return { undo, taken }
 })
 
-/** Orders that nobody was planned for: what else was changed of them since does not matter. */
+/** Of orders that nobody was planned for what else was changed since does not matter; that somebody is planned now does. */
 async function versionsOf(tx: Tx, given: PlanGiven, made: Made, taken: readonly number[]): Promise<Map<number, number>> {
-  const ids = taken.map((at) => given.orders[made.moves[at]!.job]!.orderId)
-  const rows = await tx.select({ id: orders.id, version: orders.version }).from(orders).where(inArray(orders.id, ids))
+  const found = taken.map((at) => given.orders[made.moves[at]!.job]!)
+  const rows = await tx
+    .select({ id: orders.id, number: orders.number, version: orders.version, state: orders.state })
+    .from(orders)
+    .where(
+      inArray(
+        orders.id,
+        found.map(({ orderId }) => orderId),
+      ),
+    )
+  for (const { number, version, state, id } of rows)
+    if (state !== 'ready' && found.some(({ orderId, visits }) => orderId === id && !visits.length))
+      throw new ProblemReply(
+        409,
+        'Changed meanwhile',
+        `${number} was ${state === 'dispatched' ? 'planned' : 'changed'} meanwhile. Nothing of yours was done; compute another plan.`,
+        { version },
+      )
   return new Map(rows.map(({ id, version }) => [id, version]))
 }
 
