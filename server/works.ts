@@ -13,4 +13,12 @@ import { sweepReporterLinks } from '#server/requests'
 const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks, sweepDayPlans]
 
 /** What every room keeps going, in the order in which it starts. */
-export const WORKS: readonly Works[] = [mailWorks, orderWorks, documentWorks, bookingWorks, closureWorks, dayPlanWorks, (service) => [new Sweeper(service, SWEEPS)]]
+export const WORKS: readonly Works[] = [
+  mailWorks,
+  orderWorks,
+  documentWorks,
+  bookingWorks,
+  closureWorks,
+  dayPlanWorks,
+  (service) => [new Sweeper(service, SWEEPS)],
+]

@@ -35,10 +35,10 @@ function leastOf(problem: PlanProblem): number {
         const key = [...done].sort((a, b) => a - b).join()
         if (route.cost < (best.get(key)?.cost ?? Infinity)) best.set(key, { jobs: [...done], cost: route.cost })
       }
-      for (let job = 0; job < jobs; job++) if (!done.includes(job) && ready.able[job * problem.technicians.length + duty.technician] && canFollow(done, job)) extend([...done, job])
+      for (let job = 0; job < jobs; job++)
+        if (!done.includes(job) && ready.able[job * problem.technicians.length + duty.technician] && canFollow(done, job)) extend([...done, job])
     }
-    const canFollow = (done: readonly number[], job: number) =>
-      woven([...done, job], duty.blocks.length).some((stops) => routes.make(d, stops) !== null)
+    const canFollow = (done: readonly number[], job: number) => woven([...done, job], duty.blocks.length).some((stops) => routes.make(d, stops) !== null)
     extend([])
     for (const one of best.values()) columns.push({ duty: d, ...one })
   })
@@ -81,7 +81,9 @@ describe('against the least there can be (all routes enumerated, chosen among by
       over.push((cost - least) / Math.max(1, Math.abs(least)))
     }
     const mean = over.reduce((sum, one) => sum + one, 0) / over.length
-    console.info(`Over the least there can be, ${SMALL} small problems: ${(mean * 100).toFixed(3)} % on the average, ${(Math.max(...over) * 100).toFixed(2)} % at the most.`)
+    console.info(
+      `Over the least there can be, ${SMALL} small problems: ${(mean * 100).toFixed(3)} % on the average, ${(Math.max(...over) * 100).toFixed(2)} % at the most.`,
+    )
     expect(mean).toBeLessThanOrEqual(0.01)
     expect(Math.max(...over)).toBeLessThanOrEqual(0.05)
   })
@@ -119,7 +121,11 @@ describe('every plan', () => {
     teams: fc.constantFrom(0, 0.3),
     planned: fc.constantFrom(0, 0.5, 1),
   })
-  const each = (check: (problem: PlanProblem) => void) => fc.assert(fc.property(problems, (shape) => check(inventProblem(shape))), { numRuns: 60 })
+  const each = (check: (problem: PlanProblem) => void) =>
+    fc.assert(
+      fc.property(problems, (shape) => check(inventProblem(shape))),
+      { numRuns: 60 },
+    )
 
   it('breaks no hard rule, costs what its terms come to, and never more than what stands or than inserting alone', () =>
     each((problem) => {
@@ -159,8 +165,24 @@ describe('every plan', () => {
 describe('what a plan weighs', () => {
   const one = (change: Partial<PlanProblem['jobs'][number]>, duty: Partial<PlanProblem['duties'][number]> = {}): PlanProblem => {
     const whole = inventProblem({ jobs: 1, technicians: 1, seed: 1, planned: 0, windows: 0, teams: 0, blocks: 0 })
-    const job = { ...whole.jobs[0]!, place: null, minutes: 60, people: 1, able: [0], earliest: 0, window: null, target: null, known: [], now: null, priority: 'routine' as const }
-    return { ...whole, jobs: [{ ...job, ...change }], duties: [{ ...whole.duties[0]!, from: 480, until: 960, overtime: 0, start: null, end: null, blocks: [], ...duty }] }
+    const job = {
+      ...whole.jobs[0]!,
+      place: null,
+      minutes: 60,
+      people: 1,
+      able: [0],
+      earliest: 0,
+      window: null,
+      target: null,
+      known: [],
+      now: null,
+      priority: 'routine' as const,
+    }
+    return {
+      ...whole,
+      jobs: [{ ...job, ...change }],
+      duties: [{ ...whole.duties[0]!, from: 480, until: 960, overtime: 0, start: null, end: null, blocks: [], ...duty }],
+    }
   }
   const plan = (problem: PlanProblem) => searchPlan(problem, { seed: 1, rounds: 20 }).schedule[0]
   const terms = (problem: PlanProblem, start: number) => new Pricer(problem).terms([{ start, technicians: [0] }])
@@ -234,7 +256,12 @@ describe('what if', () => {
   })
   it('changes nothing of what it was asked about', () => {
     const before = JSON.stringify(problem)
-    for (const what of [{ kind: 'more', technician: 0 }, { kind: 'off', technician: 1 }, { kind: 'overtime', minutes: 30 }] as const) varied(problem, what)
+    for (const what of [
+      { kind: 'more', technician: 0 },
+      { kind: 'off', technician: 1 },
+      { kind: 'overtime', minutes: 30 },
+    ] as const)
+      varied(problem, what)
     expect(JSON.stringify(problem)).toBe(before)
   })
 })

@@ -14,7 +14,14 @@ export interface ExampleJob {
 }
 
 const NAMES = ['Ada', 'Ben'] as const
-const JOBS = ['Urgent leak, far away', 'Routine light, promised to Ben at 10:00', 'Routine door, whose asset Ben knows', 'Urgent lift', 'Deferred shelf', 'Routine pump'] as const
+const JOBS = [
+  'Urgent leak, far away',
+  'Routine light, promised to Ben at 10:00',
+  'Routine door, whose asset Ben knows',
+  'Urgent lift',
+  'Deferred shelf',
+  'Routine pump',
+] as const
 const ROUNDS = 400
 
 /** A morning of two people and six jobs, planned by some weights: so that it can be seen what these change. */

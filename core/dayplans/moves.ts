@@ -52,7 +52,12 @@ export function movesOf(problem: PlanProblem, plan: Schedule): PlanMove[] {
 }
 const beginOf = (to: PlannedJob | null, from: PlannedJob | null) => to?.start ?? from?.start ?? 0
 export const isSame = (a: PlannedJob | null, b: PlannedJob | null) =>
-  a === b || (a !== null && b !== null && a.start === b.start && a.technicians.length === b.technicians.length && a.technicians.every((one, n) => one === b.technicians[n]))
+  a === b ||
+  (a !== null &&
+    b !== null &&
+    a.start === b.start &&
+    a.technicians.length === b.technicians.length &&
+    a.technicians.every((one, n) => one === b.technicians[n]))
 
 /** Whether a job, where it stands, is where another is to go, or too near to it for the way. */
 function isInTheWay(ready: Ready, { job, to }: PlanMove, other: PlanMove): boolean {

@@ -101,7 +101,8 @@ export class Pricer {
         const [before, after] = [stops[n - 1]!, stops[n]!]
         // Two that stay as they are are nobody’s doing.
         if (before.job === null && after.job === null) continue
-        if (before.until + this.ready.wayBetween(before.place, after.place) > after.from) found.push(`duty ${d}: no time between ${before.job} and ${after.job}`)
+        if (before.until + this.ready.wayBetween(before.place, after.place) > after.from)
+          found.push(`duty ${d}: no time between ${before.job} and ${after.job}`)
       }
     })
     return found

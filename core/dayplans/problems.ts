@@ -22,19 +22,42 @@ export interface ProblemShape {
  * An invented problem: a site of a few buildings with places by the way between them in a plane, shifts of eight hours from
  * seven or eight on, jobs of a quarter of an hour to two hours. The same seed makes the same.
  */
-export function inventProblem({ jobs: many, technicians, days = 1, seed, trades = 4, planned = 0.3, windows = 0.15, teams = 0.05, blocks = 0.2 }: ProblemShape): PlanProblem {
+export function inventProblem({
+  jobs: many,
+  technicians,
+  days = 1,
+  seed,
+  trades = 4,
+  planned = 0.3,
+  windows = 0.15,
+  teams = 0.05,
+  blocks = 0.2,
+}: ProblemShape): PlanProblem {
   const random = xoroshiro128plus(seed)
   const below = (n: number) => uniformInt(random, 0, n - 1)
   const chance = (share: number) => below(1000) < share * 1000
   const places = Math.max(6, Math.round(many / 3))
   const points = Array.from({ length: places }, () => [below(100), below(100)] as const)
   const travel = points.map(([x, y]) => points.map(([u, v]) => Math.round(Math.hypot(x - u, y - v) / 6)))
-  const crew = Array.from({ length: technicians }, (_, n) => ({ normalPerHour: 4_000 + 100 * (n % 7), overtimePerHour: 6_000, trade: n % trades, home: below(Math.min(4, places)) }))
+  const crew = Array.from({ length: technicians }, (_, n) => ({
+    normalPerHour: 4_000 + 100 * (n % 7),
+    overtimePerHour: 6_000,
+    trade: n % trades,
+    home: below(Math.min(4, places)),
+  }))
   const duties = Array.from({ length: days }, (_, day) =>
     crew.map(({ home }, technician): PlanDuty => {
       const from = day * 1_440 + 420 + 60 * below(2)
       const at = from + 60 + 15 * below(20)
-      return { technician, from, until: from + 480, overtime: chance(0.5) ? 60 : 0, start: home, end: home, blocks: chance(blocks) ? [{ from: at, until: at + 45, place: chance(0.5) ? below(places) : null }] : [] }
+      return {
+        technician,
+        from,
+        until: from + 480,
+        overtime: chance(0.5) ? 60 : 0,
+        start: home,
+        end: home,
+        blocks: chance(blocks) ? [{ from: at, until: at + 45, place: chance(0.5) ? below(places) : null }] : [],
+      }
     }),
   ).flat()
   const jobs = Array.from({ length: many }, (): PlanJob => {
@@ -43,7 +66,7 @@ export function inventProblem({ jobs: many, technicians, days = 1, seed, trades 
     const people = chance(teams) && able.length > 1 ? 2 : 1
     const day = below(days)
     const noon = day * 1_440 + 480 + 15 * below(30)
-    const priority = [PRIORITIES[0]!, PRIORITIES[1]!, PRIORITIES[1]!, PRIORITIES[2]!, PRIORITIES[2]!, PRIORITIES[2]!, PRIORITIES[2]!, PRIORITIES[3]!][below(8)]!
+    const priority = [PRIORITIES[0], PRIORITIES[1], PRIORITIES[1], PRIORITIES[2], PRIORITIES[2], PRIORITIES[2], PRIORITIES[2], PRIORITIES[3]][below(8)]!
     const target = chance(0.85) ? noon + below(days * 1_440) - 600 : null
     return {
       place: chance(0.95) ? below(places) : null,

@@ -38,6 +38,11 @@ interface Insertion {
   pin: number
   into: { duty: number; at: number }[]
 }
+interface Fit {
+  start: number
+  at: number
+  more: number
+}
 /** The best way to add a job, what the second best costs, and the duties they are in. */
 interface Ways {
   best: Insertion | null
@@ -85,6 +90,7 @@ class Search {
   private state: State
   /** Best insertions found before, by route and job: a route is never changed, and many come back. */
   private readonly known = new WeakMap<Route, Map<number, { at: number; more: number }>>()
+  private readonly knownFits = new WeakMap<Route, Map<number, Fit[]>>()
   private readonly dutiesOf: number[][]
   /** The least a visit to each could cost, the way apart. */
   private readonly ideal: number[]
@@ -108,7 +114,9 @@ class Search {
     this.ideal = jobs.map((_, job) =>
       Math.min(
         Infinity,
-        ...this.dutiesOf[job]!.map((duty) => this.routes.visitCost(duty, job, stepUp(Math.max(duties[duty]!.from, this.ready.earliest[job]!), PLAN_STEP_MINUTES))),
+        ...this.dutiesOf[job]!.map((duty) =>
+          this.routes.visitCost(duty, job, stepUp(Math.max(duties[duty]!.from, this.ready.earliest[job]!), PLAN_STEP_MINUTES)),
+        ),
       ),
     )
     const bare = duties.map((_, duty) => this.routes.bare(duty))
@@ -254,7 +262,7 @@ class Search {
       return route.fronts[route.stops.indexOf(job)]!.times[0]!
     }
     const at = timeOf(first)
-    const can = new Set(this.dutiesOf[first]!)
+    const can = new Set(this.dutiesOf[first])
     const near = planned.map((job) => {
       const way = this.ready.way[this.ready.placeOf[first]! * this.ready.places + this.ready.placeOf[job]!]!
       const strange = this.dutiesOf[job]!.some((duty) => can.has(duty)) ? 0 : 10_000
@@ -328,7 +336,7 @@ class Search {
     this.swapIn(route)
     for (const job of added) {
       this.state.duties[job] = [...this.state.duties[job]!, duty]
-      if (this.state.duties[job]!.length === this.ready.jobs[job]!.people) this.state.cost -= this.ready.left[job]!
+      if (this.state.duties[job].length === this.ready.jobs[job]!.people) this.state.cost -= this.ready.left[job]!
     }
   }
   private remove(jobs: readonly number[]): void {
@@ -389,7 +397,13 @@ class Search {
     const rank = new Map(
       jobs.map((job) => [
         job,
-        by === 0 ? this.share() : by === 1 ? -ready.left[job]! : by === 2 ? -ready.jobs[job]!.minutes : Math.min(ready.latest[job]!, ready.jobs[job]!.target ?? 1e9),
+        by === 0
+          ? this.share()
+          : by === 1
+            ? -ready.left[job]!
+            : by === 2
+              ? -ready.jobs[job]!.minutes
+              : Math.min(ready.latest[job]!, ready.jobs[job]!.target ?? 1e9),
       ]),
     )
     this.copy()
@@ -406,7 +420,10 @@ class Search {
     const own = this.dutiesOf[job]!
     return changed.some((duty) => {
       if (!includesSorted(own, duty)) return false
-      return this.ready.jobs[job]!.people > 1 || offer.duties.includes(duty) || this.bestIn(duty, job).more < offer.second
+      if (offer.duties.includes(duty)) return true
+      const { people } = this.ready.jobs[job]!
+      if (people === 1) return this.bestIn(duty, job).more < offer.second
+      return this.fitsIn(duty, job).some(({ more }) => more * people < (offer.best?.more ?? Infinity))
     })
   }
   private offer(job: number, noise: number): Offer {
@@ -444,40 +461,61 @@ class Search {
   /** Several at once: of each time at which as many can go as it takes, the cheapest of them. */
   private together(job: number): Ways {
     const { people } = this.ready.jobs[job]!
-    const { duties } = this.ready.problem
+    const byStart = new Map<number, { duty: number; at: number; more: number }[]>()
+    for (const duty of this.dutiesOf[job]!)
+      for (const { start, at, more } of this.fitsIn(duty, job)) {
+        const going = byStart.get(start)
+        if (going) going.push({ duty, at, more })
+        else byStart.set(start, [{ duty, at, more }])
+      }
     let best: Insertion | null = null
     let second = Infinity
-    for (const start of this.startsFor(job)) {
-      this.routes.pins[job] = start
-      const byPerson = new Map<number, { duty: number; at: number; more: number }>()
-      for (const duty of this.dutiesOf[job]!) {
-        if (start < duties[duty]!.from || start > this.routes.lastStart(duty, job)) continue
-        const one = this.routes.best(this.state.routes[duty]!, job)
-        const { technician } = duties[duty]!
-        if (one && one.more < (byPerson.get(technician)?.more ?? Infinity)) byPerson.set(technician, { duty, ...one })
-      }
-      if (byPerson.size < people) continue
-      const going = [...byPerson.values()].sort((a, b) => a.more - b.more || a.duty - b.duty).slice(0, people)
+    for (const [pin, able] of byStart) {
+      const going = this.cheapest(able, people)
+      if (!going) continue
       const more = going.reduce((sum, one) => sum + one.more, 0)
-      if (best && more >= best.more) second = Math.min(second, more)
+      if (best && (more > best.more || (more === best.more && pin > best.pin))) second = Math.min(second, more)
       else {
         second = best?.more ?? Infinity
-        best = { job, more, pin: start, into: going.map(({ duty, at }) => ({ duty, at })) }
+        best = { job, more, pin, into: going.map(({ duty, at }) => ({ duty, at })) }
       }
     }
-    this.routes.pins[job] = -1
     return { best, second, duties: best?.into.map(({ duty }) => duty) ?? [] }
   }
-  private startsFor(job: number): number[] {
+  /** So many different people. */
+  private cheapest<One extends { duty: number; more: number }>(able: One[], people: number): One[] | null {
+    if (able.length < people) return null
     const { duties } = this.ready.problem
-    const found = new Set<number>()
-    const now = this.ready.jobs[job]!.now
-    for (const duty of this.dutiesOf[job]!) {
-      const first = Math.max(duties[duty]!.from, this.ready.earliest[job]!)
-      for (let start = stepUp(first, PROMISE_STEP_MINUTES); start <= this.routes.lastStart(duty, job); start += PROMISE_STEP_MINUTES) found.add(start)
+    const found: One[] = []
+    for (const one of able.sort((a, b) => a.more - b.more || a.duty - b.duty)) {
+      if (found.some(({ duty }) => duties[duty]!.technician === duties[one.duty]!.technician)) continue
+      if (found.push(one) === people) return found
     }
-    if (now) found.add(now.start)
-    return [...found].sort((a, b) => a - b)
+    return null
+  }
+  /** At each time at which somebody can go to a job with others, where it costs least in their route. */
+  private fitsIn(duty: number, job: number): Fit[] {
+    const route = this.state.routes[duty]!
+    let known = this.knownFits.get(route)
+    if (!known) this.knownFits.set(route, (known = new Map()))
+    let found = known.get(job)
+    if (found) return found
+    found = []
+    const { from } = this.ready.problem.duties[duty]!
+    const last = this.routes.lastStart(duty, job)
+    const now = this.ready.jobs[job]!.now
+    const first = Math.max(from, this.ready.earliest[job]!)
+    const starts = now && now.start >= first && now.start <= last && now.start % PROMISE_STEP_MINUTES ? [now.start] : []
+    for (let start = stepUp(first, PROMISE_STEP_MINUTES); start <= last; start += PROMISE_STEP_MINUTES) starts.push(start)
+    const before = this.routes.pins[job]!
+    for (const start of starts) {
+      this.routes.pins[job] = start
+      const one = this.routes.best(route, job)
+      if (one) found.push({ start, ...one })
+    }
+    this.routes.pins[job] = before
+    known.set(job, found)
+    return found
   }
 
   private below(many: number): number {

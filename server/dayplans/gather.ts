@@ -37,14 +37,25 @@ interface Found {
 }
 
 /** Everything a plan of some days is computed from, as it stands at this moment. */
-export async function gatherPlan(db: Reader, site: Site, ask: DayPlanAsk, weights: PlanWeights, now: Date): Promise<PlanGiven & { first: string; last: string }> {
+export async function gatherPlan(
+  db: Reader,
+  site: Site,
+  ask: DayPlanAsk,
+  weights: PlanWeights,
+  now: Date,
+): Promise<PlanGiven & { first: string; last: string }> {
   const days = daysFrom(firstDay(ask.first, now, site.zone), ask.days ?? 1)
   const [from, until] = [days[0]!.toJSDate(), days.at(-1)!.plus({ days: 1 }).toJSDate()]
   const everybody = await crewOf(db, site.id, days)
   if (ask.technicianIds?.some((id) => !everybody.some((one) => one.id === id))) refuse('not_here', 'Choose technicians of this site.', 'technicianIds')
   const crew = everybody.filter(({ id }) => !ask.technicianIds || ask.technicianIds.includes(id))
   const time = new PlanTime(from, now)
-  const [homes, rates, planned, waiting] = await Promise.all([homesOf(db, crew), ratesOf(db, crew, now), visitsBetween(db, site.id, crew, from, until), waitingAt(db, site.id)])
+  const [homes, rates, planned, waiting] = await Promise.all([
+    homesOf(db, crew),
+    ratesOf(db, crew, now),
+    visitsBetween(db, site.id, crew, from, until),
+    waitingAt(db, site.id),
+  ])
 
   const mine = planned.filter(({ visit }) => crew.some(({ id }) => id === visit.technicianId))
   const { movable, fixed } = sorted(mine, planned, site.id, ask, now, until)
@@ -77,7 +88,8 @@ export async function gatherPlan(db: Reader, site: Site, ask: DayPlanAsk, weight
       window: window && isToCome(window, now) ? { from: time.minute(window.from), until: time.minute(window.until) } : null,
       target: target && time.minute(target),
       always,
-      lateAtOrigin: target && target < from ? Math.round(always ? (from.getTime() - target.getTime()) / 60_000 : workingMinutesBetween(target, from, site.calendar)) : 0,
+      lateAtOrigin:
+        target && target < from ? Math.round(always ? (from.getTime() - target.getTime()) / 60_000 : workingMinutesBetween(target, from, site.calendar)) : 0,
       known: crew.flatMap(({ id }, t) => (order.assetId !== null && known.has(`${order.assetId}:${id}`) ? [t] : [])),
       now: now_,
     }
@@ -266,7 +278,23 @@ const visitsBetween = (db: Reader, siteId: number, crew: readonly CrewMember[], 
     .from(visits)
     .innerJoin(orders, eq(orders.id, visits.orderId))
     .leftJoin(places, eq(places.id, orders.placeId))
-    .where(and(or(eq(orders.siteId, siteId), crew.length ? inArray(visits.technicianId, crew.map(({ id }) => id)) : undefined), liveVisit, ne(orders.state, 'on_hold'), lt(visits.plannedStart, until), gt(visits.plannedEnd, from)))
+    .where(
+      and(
+        or(
+          eq(orders.siteId, siteId),
+          crew.length
+            ? inArray(
+                visits.technicianId,
+                crew.map(({ id }) => id),
+              )
+            : undefined,
+        ),
+        liveVisit,
+        ne(orders.state, 'on_hold'),
+        lt(visits.plannedStart, until),
+        gt(visits.plannedEnd, from),
+      ),
+    )
     .orderBy(asc(visits.plannedStart), asc(visits.id))
 function waitingAt(db: Reader, siteId: number) {
   const live = db

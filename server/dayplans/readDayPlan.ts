@@ -33,7 +33,10 @@ export default query(contract.readDayPlan, async ({ db, who, input, now }) => {
   }
   const { made, given } = row
   if (!made) return { ...head, result: null }
-  const about = await aboutOrders(db, [...given.orders, ...given.notReady].map(({ orderId }) => orderId))
+  const about = await aboutOrders(
+    db,
+    [...given.orders, ...given.notReady].map(({ orderId }) => orderId),
+  )
   const names = await namesOf(db, given.technicianIds)
   const minute = (at: number) => new Date(new Date(given.origin).getTime() + at * 60_000)
   const planned = (job: number, one: PlannedJob | null): Outgoing<PlannedFor> | null =>
@@ -80,7 +83,8 @@ export default query(contract.readDayPlan, async ({ db, who, input, now }) => {
     },
   }
 })
-const whyLeft = (able: number) => (able ? 'No time is left for it with anybody who may do it, at what else it would cost.' : 'Nobody who is asked about has its trade.')
+const whyLeft = (able: number) =>
+  able ? 'No time is left for it with anybody who may do it, at what else it would cost.' : 'Nobody who is asked about has its trade.'
 
 function saysWhatIf(what: ReturnType<typeof whatIfOf>[number], name: (technician: number) => string): string {
   const hours = (minutes: number) => `${Math.abs(minutes)} min`

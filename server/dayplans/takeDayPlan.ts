@@ -21,7 +21,9 @@ export default command(contract.takeDayPlan, async ({ tx, who, input, now }) => 
     .for('update')
   if (!row) throw notFound('plan')
   if (row.version !== input.version)
-    throw new ProblemReply(409, 'Changed meanwhile', 'Some of this plan was taken meanwhile. Nothing of yours was done; look at it again.', { version: row.version })
+    throw new ProblemReply(409, 'Changed meanwhile', 'Some of this plan was taken meanwhile. Nothing of yours was done; look at it again.', {
+      version: row.version,
+    })
   const { made, given } = row
   if (!made) refuse('not_ready', 'The plan is still being computed.')
   if (input.moves.some((at) => !made.moves[at])) refuse('unknown', 'Choose moves of this plan.', 'moves')

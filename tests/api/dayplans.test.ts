@@ -56,7 +56,9 @@ const order = async () => (await orderAt(cast, 'ready')).id
 const state = async (id: number) => (await cast.coordinator.must(readOrder, { id })).state
 const visits = async (orderId?: number) => {
   const { people } = await cast.coordinator.must(readBoard, { siteId: 1, first: FIRST })
-  return people.flatMap(({ id, name, visits: own }) => own.filter((one) => one.state === 'planned' && (!orderId || one.orderId === orderId)).map((visit) => ({ ...visit, technicianId: id, name })))
+  return people.flatMap(({ id, name, visits: own }) =>
+    own.filter((one) => one.state === 'planned' && (!orderId || one.orderId === orderId)).map((visit) => ({ ...visit, technicianId: id, name })),
+  )
 }
 async function planned(orderId: number, technicianId: number, from: string, to: string) {
   await cast.coordinator.must(rearrange, {
@@ -65,7 +67,8 @@ async function planned(orderId: number, technicianId: number, from: string, to: 
     despite: 'For the test',
   })
 }
-const electricians = async () => (await cast.coordinator.must(readBoard, { siteId: 1, first: FIRST })).people.filter(({ trades }) => trades.includes('Electrical'))
+const electricians = async () =>
+  (await cast.coordinator.must(readBoard, { siteId: 1, first: FIRST })).people.filter(({ trades }) => trades.includes('Electrical'))
 
 test('what waits is planned, nothing is changed by that, and all of it is made at once: each is told, and one act takes it back', async () => {
   const ids = [await order(), await order(), await order()]
@@ -73,7 +76,9 @@ test('what waits is planned, nothing is changed by that, and all of it is made a
   expect(plan.result.moves.map(({ orderId }) => orderId).sort()).toEqual([...ids].sort())
   expect(plan.result.then.cost).toBeLessThan(plan.result.now.cost)
   expect(plan.result.then).toMatchObject({ planned: 3 })
-  expect(plan.result.moves.every(({ from, to, because }) => from === null && to !== null && because.some(({ words }) => words === 'done within these days'))).toBe(true)
+  expect(
+    plan.result.moves.every(({ from, to, because }) => from === null && to !== null && because.some(({ words }) => words === 'done within these days')),
+  ).toBe(true)
   // What decided makes the whole difference, but for what rounding takes.
   const told = plan.result.moves.flatMap(({ because }) => because).reduce((sum, { by }) => sum + by, 0)
   expect(Math.abs(told - (plan.result.then.cost - plan.result.now.cost))).toBeLessThan(5)
@@ -127,7 +132,11 @@ test('somebody is sick: what they cannot make goes to another, what can stay sta
   const plan = await computed({ repair: true })
   const [move] = plan.result.moves
   expect(plan.result.moves).toHaveLength(1)
-  expect(move).toMatchObject({ orderId: one, from: { people: [{ id: sick!.id }] }, because: expect.arrayContaining([expect.objectContaining({ words: 'cannot be made as it stands' })]) })
+  expect(move).toMatchObject({
+    orderId: one,
+    from: { people: [{ id: sick!.id }] },
+    because: expect.arrayContaining([expect.objectContaining({ words: 'cannot be made as it stands' })]),
+  })
   expect(move!.to!.people[0]!.id).not.toBe(sick!.id)
   expect((await take(plan, all(plan))).status).toBe(200)
   expect((await visits(one))[0]).toMatchObject({ name: move!.to!.people[0]!.name })
@@ -219,7 +228,14 @@ test('what cannot be asked is refused in words', async () => {
   await order()
   expect((await cast.coordinator.call(computeDayPlan, ask({ technicianIds: [999_999] }))).problem.detail).toBe('Choose technicians of this site.')
   expect((await cast.coordinator.call(computeDayPlan, ask({ first: '2026-11-01' }))).problem.detail).toBe('Nobody is at work on what is left of these days.')
-  for (const wrong of [{ seconds: 0 }, { seconds: 61 }, { days: 2 as never }, { overtimeMinutes: -1 }, { whatIf: [{ kind: 'off' } as never] }, { first: '2026-13-01' }])
+  for (const wrong of [
+    { seconds: 0 },
+    { seconds: 61 },
+    { days: 2 as never },
+    { overtimeMinutes: -1 },
+    { whatIf: [{ kind: 'off' } as never] },
+    { first: '2026-13-01' },
+  ])
     expect((await cast.coordinator.call(computeDayPlan, ask(wrong))).status).toBe(400)
 })
 

@@ -4,6 +4,7 @@ import { measureBoard } from './board'
 import { measureBundles } from './bundles'
 import { measureCobie } from './cobie'
 import { measureCrowd } from './crowd'
+import { measureDayPlans } from './dayplans'
 import { measureFloorplans } from './floorplans'
 import { measureLists } from './lists'
 import { measureLive } from './live'
@@ -32,6 +33,7 @@ const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = 
   { name: 'intakebench', mail: true, takes: { submissions: measureSubmissions, mail: (house) => measureMailBurst(house), search: measureSearch } },
   { name: 'suggestionsbench', takes: { suggestions: measureSuggestions } },
   { name: 'boardbench', takes: { board: measureBoard } },
+  { name: 'dayplansbench', takes: { dayplans: measureDayPlans } },
   { name: 'listsbench', takes: { lists: measureLists } },
   { name: 'screensbench', takes: { screens: measureScreens } },
   { name: 'cobiebench', takes: { cobie: measureCobie } },

@@ -1,5 +1,5 @@
 import { agreeWindow } from '#contract/windows'
-import { readBoard } from '#contract/board'
+import { readBoard, rearrange } from '#contract/board'
 import { readOrder } from '#contract/orders'
 import { castAt, House, orderAt, version } from '../kit'
 import type { Cast, Running } from '../kit'
@@ -165,3 +165,55 @@ test('by form: split, one more person, and a whole day given to somebody else in
   await desk.press('Do it all the same')
   await desk.until('both are his', async () => (await where(id)).every((one) => one.startsWith('Bram Oyelaran')))
 })
+
+test('a plan is computed, held against what stands and made in part; what was made is taken back', async () => {
+  await house.rows("UPDATE work_order SET state = 'cancelled' WHERE state = 'ready'")
+  const [one, two] = [await ready(), await ready()]
+  await desk.go('/board')
+  await desk.press('Compute a plan')
+  await desk.reads('Nothing changes until you make its moves.')
+  expect(await desk.accessibilityFindings()).toEqual([])
+  await desk.press('Try something else beside it')
+  // The one in the head opened this; that of the form asks.
+  await (await desk.find(By.css('form[aria-label="What to plan"] button[type="submit"]'))).click()
+  await desk.reads('2 moves would be made.')
+  await desk.reads('Up to 60 min overtime')
+  await desk.reads('done within these days')
+  expect(await desk.accessibilityFindings()).toEqual([])
+  expect([...(await where(one.id)), ...(await where(two.id))]).toEqual([])
+  // By key: the tick of one move, and the button that makes it.
+  const tick = await desk.find(By.css(`[role="checkbox"][aria-label^="${one.number}"]`))
+  await desk.driver.executeScript('arguments[0].focus()', tick)
+  await tick.sendKeys(Key.SPACE)
+  await desk.press('Make the one ticked')
+  await desk.reads('One move of the plan made.')
+  expect(await where(one.id)).toHaveLength(1)
+  expect(await where(two.id)).toEqual([])
+  await desk.press('Make the move')
+  await desk.reads('All of its moves were made.')
+  expect(await where(two.id)).toHaveLength(1)
+  await desk.press('Take back')
+  await desk.reads('Taken back')
+  expect(await where(two.id)).toEqual([])
+  expect(await where(one.id)).toHaveLength(1)
+})
+
+test('somebody is sick in the morning: the Board says what cannot be made, and a repair of the plan is offered there', async () => {
+  const { id, number } = await ready()
+  await cast.coordinator.must(rearrange, {
+    siteId: 1,
+    adds: [{ orderId: id, version: await version(cast, id), technicianId: await bram(), start: '2026-11-23T13:00:00.000Z', end: '2026-11-23T14:00:00.000Z' }],
+  })
+  await house.rows(`INSERT INTO \`leave\` (technician_id, from_at, until_at) VALUES (${await bram()}, '2026-11-23 00:00:00', '2026-11-24 00:00:00')`)
+  await desk.go('/board')
+  await desk.reads(`${number} cannot be made as it is planned. Bram Oyelaran is away then.`)
+  await desk.press('Repair the plan')
+  await (await desk.find(By.css('form[aria-label="What to plan"] button[type="submit"]'))).click()
+  await desk.reads('cannot be made as it stands')
+  await (await desk.find(By.xpath("//button[starts-with(normalize-space(), 'Make')][contains(., 'move')]"))).click()
+  await desk.reads('All of its moves were made.')
+  const [now] = await where(id)
+  expect(now).not.toContain('Bram')
+  await house.rows(`DELETE FROM \`leave\` WHERE technician_id = ${await bram()} AND from_at = '2026-11-23 00:00:00'`)
+})
+const bram = async () => (await cast.coordinator.must(readBoard, { siteId: 1 })).people.find(({ name }) => name === 'Bram Oyelaran')!.id

@@ -162,7 +162,9 @@ useKeys((key, event) => {
     <LoadedPart :part="read">
       <p v-if="troubled.length && !planning" class="troubled" role="status">
         <span
-          >{{ troubled.length === 1 ? `${troubled[0]!.number} cannot be made as it is planned.` : `${troubled.length} visits cannot be made as they are planned.` }}
+          >{{
+            troubled.length === 1 ? `${troubled[0]!.number} cannot be made as it is planned.` : `${troubled.length} visits cannot be made as they are planned.`
+          }}
           {{ troubled[0]!.sentence }}</span
         >
         <NButton v-if="session.can('orders.dispatch')" size="small" @click="openPlan(true)">Repair the plan</NButton>

@@ -42,7 +42,8 @@ async function compute(ask: Omit<DayPlanAsk, 'siteId' | 'first' | 'days'>): Prom
 async function take(moves: number[]): Promise<void> {
   await acting(async () => {
     const { undo, taken } = await call(takeDayPlan, { siteId: props.siteId, planId: planId.value!, version: plan.value!.version, moves }, { key: freshKey() })
-    if (undo.changes.length + undo.adds.length + undo.drops.length) emit('taken', undo, `${taken.length === 1 ? 'One move' : `${taken.length} moves`} of the plan made.`)
+    if (undo.changes.length + undo.adds.length + undo.drops.length)
+      emit('taken', undo, `${taken.length === 1 ? 'One move' : `${taken.length} moves`} of the plan made.`)
     await read.load()
   })
 }

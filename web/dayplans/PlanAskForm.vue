@@ -42,8 +42,8 @@ function ask(): void {
 <template>
   <form aria-label="What to plan" @submit.prevent="ask">
     <p class="soft">
-      For the days shown, {{ team ? `those of ${team}` : 'everybody' }}: what waits and is ready is given to people, and what is planned may move. Nothing changes
-      until you make its moves.
+      For the days shown, {{ team ? `those of ${team}` : 'everybody' }}: what waits and is ready is given to people, and what is planned may move. Nothing
+      changes until you make its moves.
     </p>
     <NumberEntry id="plan-overtime" v-model="overtime" label="Overtime allowed" unit="min" :least="0" :most="MOST_OVERTIME" :step="15" />
     <ChoiceEntry id="plan-seconds" v-model="seconds" label="Look for" :options="SECONDS" />

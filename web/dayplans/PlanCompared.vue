@@ -17,14 +17,27 @@ const points = (value: number) => Math.round(value).toLocaleString('en-IE')
 const ROWS: { name: string; of: (figures: PlanFigures) => string; differs: (figures: PlanFigures) => number }[] = [
   { name: 'Jobs done', of: ({ planned }) => String(planned), differs: ({ planned }) => planned },
   { name: 'Left undone', of: leftOf, differs: (one) => PRIORITIES.reduce((sum, key) => sum + one.unplanned[key], 0) },
-  { name: 'Past target', of: ({ lateJobs, lateMinutes }) => (lateJobs ? `${lateJobs}, ${spellShort(lateMinutes)}` : 'none'), differs: ({ lateMinutes }) => lateMinutes },
+  {
+    name: 'Past target',
+    of: ({ lateJobs, lateMinutes }) => (lateJobs ? `${lateJobs}, ${spellShort(lateMinutes)}` : 'none'),
+    differs: ({ lateMinutes }) => lateMinutes,
+  },
   { name: 'Travel', of: ({ travelMinutes }) => spellShort(travelMinutes), differs: ({ travelMinutes }) => travelMinutes },
-  { name: 'Overtime', of: ({ overtimeMinutes }) => (overtimeMinutes ? spellShort(overtimeMinutes) : 'none'), differs: ({ overtimeMinutes }) => overtimeMinutes },
+  {
+    name: 'Overtime',
+    of: ({ overtimeMinutes }) => (overtimeMinutes ? spellShort(overtimeMinutes) : 'none'),
+    differs: ({ overtimeMinutes }) => overtimeMinutes,
+  },
   { name: 'Work and travel cost', of: ({ costMinor }) => formatMinor(costMinor), differs: ({ costMinor }) => costMinor },
   { name: 'Weighed together', of: ({ cost }) => points(cost), differs: ({ cost }) => cost },
 ]
 const rows = computed(() =>
-  ROWS.map((row) => ({ name: row.name, now: row.of(props.result.now), then: row.of(props.result.then), same: row.differs(props.result.now) === row.differs(props.result.then) })),
+  ROWS.map((row) => ({
+    name: row.name,
+    now: row.of(props.result.now),
+    then: row.of(props.result.then),
+    same: row.differs(props.result.now) === row.differs(props.result.then),
+  })),
 )
 const quality = computed(() => {
   const { bound } = props
@@ -39,7 +52,9 @@ const moved = computed(() => props.result.moves.length)
 </script>
 
 <template>
-  <p class="first">{{ moved === 0 ? 'Nothing would be better than what stands.' : moved === 1 ? 'One move would be made.' : `${moved} moves would be made.` }}</p>
+  <p class="first">
+    {{ moved === 0 ? 'Nothing would be better than what stands.' : moved === 1 ? 'One move would be made.' : `${moved} moves would be made.` }}
+  </p>
   <table>
     <thead>
       <tr>

@@ -59,8 +59,12 @@ const numberOf = (at: number) => props.result.moves[at]?.number ?? ''
 <template>
   <section v-if="result.moves.length" aria-label="Moves">
     <div v-if="open.length" class="acts">
-      <NButton type="primary" :loading="busy" @click="make(open.map(({ at }) => at))">Make {{ open.length === 1 ? 'the move' : `all ${open.length} moves` }}</NButton>
-      <NButton v-if="chosen.size" :disabled="busy" @click="make([...chosen])">Make {{ together.size === 1 ? 'the one' : `the ${together.size}` }} ticked</NButton>
+      <NButton type="primary" :loading="busy" @click="make(open.map(({ at }) => at))"
+        >Make {{ open.length === 1 ? 'the move' : `all ${open.length} moves` }}</NButton
+      >
+      <NButton v-if="chosen.size" :disabled="busy" @click="make([...chosen])"
+        >Make {{ together.size === 1 ? 'the one' : `the ${together.size}` }} ticked</NButton
+      >
     </div>
     <p v-else class="first">All of its moves were made.</p>
     <div v-for="group in groups" :key="group.name" class="group">
@@ -91,7 +95,8 @@ const numberOf = (at: number) => props.result.moves[at]?.number ?? ''
             <p>{{ says(move) }}{{ move.promised ? ' (promised)' : '' }}{{ move.taken ? ', made' : '' }}</p>
             <p class="soft because">
               <template v-for="(term, n) in move.because" :key="term.words"
-                >{{ n ? ' · ' : '' }}{{ term.words }} <span class="by">{{ term.by > 0 ? '+' : '−' }}{{ Math.abs(term.by).toLocaleString('en-IE') }}</span></template
+                >{{ n ? ' · ' : '' }}{{ term.words }}
+                <span class="by">{{ term.by > 0 ? '+' : '−' }}{{ Math.abs(term.by).toLocaleString('en-IE') }}</span></template
               >
               <template v-if="makesRoomFor(move).length">{{ move.because.length ? ' · ' : '' }}makes room for {{ makesRoomFor(move).join(', ') }}</template>
             </p>

@@ -83,7 +83,11 @@ const clock = (minutes: number) => `${String(Math.floor(minutes / 60)).padStart(
   </table>
   <p class="soft">
     Weighed together {{ Math.round(example.figures.cost) }}:
-    {{ TERMS.filter((term) => Math.round(example.figures.terms[term])).map((term) => `${TERM_NAMES[term]} ${Math.round(example.figures.terms[term])}`).join(', ') }}.
+    {{
+      TERMS.filter((term) => Math.round(example.figures.terms[term]))
+        .map((term) => `${TERM_NAMES[term]} ${Math.round(example.figures.terms[term])}`)
+        .join(', ')
+    }}.
   </p>
 </template>
 

@@ -1,0 +1,78 @@
+import path from 'node:path'
+import loadHighs from 'highs'
+import { Piscina } from 'piscina'
+import { readBoard } from '#contract/board'
+import { boundOf, figuresOf, standingPlan } from '../../core/dayplans'
+import type { MadePlan } from '../../core/dayplans'
+import { inventProblem } from '../../core/dayplans/problems'
+import { insertPlan, searchPlan } from '../../core/dayplans/search'
+import { Client } from '../kit'
+import type { House, Running } from '../kit'
+import { median } from './table'
+import type { Measure } from './table'
+
+const DAY_SECONDS = 5
+const BOUND_SECONDS = 60
+const WEEK_SECONDS = 60
+const OVER_BOUND = 0.05
+const MEANWHILE = 2
+
+/** Plans of a day and of a week: how soon, how good beside inserting alone and beside what none can beat, and what else is answered meanwhile. */
+export async function measureDayPlans(_: House, server: Running): Promise<Measure[]> {
+  const highs = await loadHighs()
+  const measures: Measure[] = []
+  for (const teams of [0, 0.05]) {
+    const problem = inventProblem({ jobs: 200, technicians: 25, seed: 7, teams })
+    const began = Date.now()
+    const { cost, routes, rounds } = searchPlan(problem, { seed: 1, rounds: 1_000_000, stop: () => Date.now() - began > (DAY_SECONDS - 0.5) * 1000 })
+    const took = Date.now() - began
+    const since = Date.now()
+    const bound = boundOf(problem, highs, routes, () => Date.now() - since > BOUND_SECONDS * 1000)
+    const named = `200 jobs, 25 technicians, ${teams ? `${teams * 100} % of them for two` : 'each for one'}`
+    measures.push(
+      { what: named, measured: `${took} ms, ${rounds} rounds`, limit: `${DAY_SECONDS} s`, kept: took <= DAY_SECONDS * 1000 },
+      {
+        what: 'its cost beside inserting alone, beside what stood, and beside the bound',
+        measured: `${cost.toFixed(0)}; ${insertPlan(problem).cost.toFixed(0)}; ${figuresOf(problem, standingPlan(problem)).cost.toFixed(0)}; ${bound ? `${bound.value.toFixed(0)} (${((cost / bound.value - 1) * 100).toFixed(1)} % above), ${((Date.now() - since) / 1000).toFixed(0)} s` : 'no bound'}`,
+        limit: `${OVER_BOUND * 100} % above the bound`,
+        kept: bound !== null && cost <= bound.value * (1 + OVER_BOUND),
+      },
+    )
+  }
+  const desk = await new Client(server.url).signIn('maren.quill')
+  const answer = async () => {
+    const began = performance.now()
+    await desk.must(readBoard, { siteId: 1 })
+    return performance.now() - began
+  }
+  const idle = median(await inTurn(12, answer))
+  const thread = new Piscina({ filename: path.resolve('dist/server/dayPlan.worker.js'), maxThreads: 1 })
+  const problem = inventProblem({ jobs: 1_000, technicians: 100, days: 5, seed: 7 })
+  const began = Date.now()
+  const made = thread.run({ problem, whatIf: [], seconds: WEEK_SECONDS - 20, seed: 1 }) as Promise<MadePlan>
+  const meanwhile = median(await inTurn(25, answer))
+  const plan = await made
+  const took = (Date.now() - began) / 1000
+  await thread.destroy()
+  return [
+    ...measures,
+    {
+      what: '1,000 jobs, 100 technicians, five days',
+      measured: `${took.toFixed(0)} s, ${plan.rounds} rounds; cost ${plan.then.cost.toFixed(0)}, by inserting alone ${plan.inserted.toFixed(0)}`,
+      limit: `${WEEK_SECONDS} s`,
+      kept: took <= WEEK_SECONDS,
+    },
+    {
+      what: 'the Board read meanwhile, beside with nothing else going on',
+      measured: `${meanwhile.toFixed(0)} ms, ${(meanwhile / idle).toFixed(2)} x (idle ${idle.toFixed(0)} ms)`,
+      limit: `${MEANWHILE} x`,
+      kept: meanwhile <= idle * MEANWHILE,
+    },
+  ]
+}
+
+async function inTurn(times: number, ask: () => Promise<number>): Promise<number[]> {
+  const took: number[] = []
+  for (let n = 0; n < times; n++) took.push(await ask())
+  return took
+}
