@@ -102,6 +102,12 @@ async function takeAll(url, mailUrl) {
   // People against time, and what nobody is planned for.
   await go(desk, '/board')
   await keep(desk, 'board')
+  // A plan computed for the day, held against what stands.
+  await desk.findElement(By.xpath("//button[normalize-space(.)='Compute a plan']")).click()
+  await desk.sleep(600)
+  await desk.findElement(By.css('form[aria-label="What to plan"] button[type="submit"]')).click()
+  await desk.sleep(11_000)
+  await keep(desk, 'dayplan')
   await go(desk, '/registers/assets?own1=any&columns=tag,name,own1,own2,open')
   await desk.findElement(By.xpath("//tbody//td[normalize-space(.)='CH-1']")).click()
   await desk.sleep(1200)
@@ -117,8 +123,6 @@ async function takeAll(url, mailUrl) {
   await go(desk, '/stock')
   await desk.findElement(By.xpath("//tr[contains(., 'Door closer')]//button[normalize-space(.)='Why']")).click()
   await keep(desk, 'stock')
-  await go(desk, '/stock/equipment')
-  await keep(desk, 'equipment')
   await go(desk, '/templates')
   await desk.findElement(By.xpath("//article[@aria-label='Lights looked over']//button[normalize-space(.)='Make orders']")).click()
   await desk.sleep(800)

@@ -57,14 +57,19 @@ async function takeUp(service: Service) {
   )
 }
 
-/** Computes what waits; the bound of each is looked for beside the next. */
-async function computeWaiting(service: Service): Promise<void> {
+/** Computes what waits; the bound of each is looked for beside the next. Whoever leaves gives back what is not ready. */
+async function computeWaiting(service: Service, leaving: Promise<'left'>): Promise<void> {
   for (;;) {
     const row = await takeUp(service)
     if (!row) return
     const { problem, technicianIds } = row.given
     const whatIf = whatIfOf(row.ask.whatIf ?? [], technicianIds)
-    const { columns, ...made } = await plan({ problem, whatIf, seconds: row.ask.seconds ?? USUAL_SECONDS, seed: row.ask.seed ?? 1 })
+    const found = await Promise.race([leaving, plan({ problem, whatIf, seconds: row.ask.seconds ?? USUAL_SECONDS, seed: row.ask.seed ?? 1 })])
+    if (found === 'left') {
+      await service.writer.update(dayPlans).set({ tryAt: service.clock(), attempts: row.attempts }).where(eq(dayPlans.id, row.id))
+      return
+    }
+    const { columns, ...made } = found
     const boundBy = new Date(service.clock().getTime() + BOUND_SECONDS * 1000 + LEASE_MS)
     await service.writer.update(dayPlans).set({ state: 'ready', made, boundBy }).where(eq(dayPlans.id, row.id))
     void lookForBound(service, row.id, { problem, columns, seconds: BOUND_SECONDS })
@@ -82,7 +87,20 @@ async function lookForBound(service: Service, id: number, job: BoundJob): Promis
   }
 }
 
-export const dayPlanWorks: Works = (service) => [lookout('computing plans', LOOK_EVERY_MS, () => computeWaiting(service))]
+export const dayPlanWorks: Works = (service) => {
+  let leave: (left: 'left') => void
+  const leaving = new Promise<'left'>((resolve) => (leave = resolve))
+  const looking = lookout('computing plans', LOOK_EVERY_MS, () => computeWaiting(service, leaving))
+  return [
+    {
+      start: () => looking.start(),
+      stop: () => {
+        leave('left')
+        return looking.stop()
+      },
+    },
+  ]
+}
 
 export const sweepDayPlans: Sweep = async (tx, now) => {
   await tx.delete(dayPlans).where(lt(dayPlans.createdAt, new Date(now.getTime() - KEPT_MS)))
