@@ -23,9 +23,10 @@ const SETTLED = 1e-6
  * the prices of a round prove: their sum, and what the best route of each duty would save at them (the Lagrangian bound).
  * @param begin routes known already, for good prices from the start
  * @param stop asked between duties
+ * @param hurry once there is, every round proves something, though it takes longer
  * @returns null when not one round was finished in time
  */
-export function boundOf(problem: PlanProblem, highs: Highs, begin: readonly Column[], stop: () => boolean): Bound | null {
+export function boundOf(problem: PlanProblem, highs: Highs, begin: readonly Column[], stop: () => boolean, hurry: () => boolean = () => false): Bound | null {
   const ready = new Ready(problem)
   const routes = new Routes(ready)
   const pricing = new Pricing(ready)
@@ -40,6 +41,7 @@ export function boundOf(problem: PlanProblem, highs: Highs, begin: readonly Colu
     let exact = false
     for (;;) {
       const prices = master.solve()
+      exact ||= hurry()
       if (!prices) return best === null ? null : { value: best + base, converged: false, rounds }
       let added = 0
       let proves = left.reduce((sum, { people }, job) => sum + people * prices.ofJob[job]!, 0)

@@ -17,7 +17,8 @@ beforeAll(async () => {
 })
 
 const costOf = (problem: PlanProblem, schedule: Schedule) => sumOf(new Pricer(problem).terms(schedule))
-const small = (seed: number) => inventProblem({ jobs: 8, technicians: 3, seed, trades: 2, teams: 0 })
+/** Of every five, one in which most can be done by two; the others are enumerated sooner. */
+const small = (seed: number) => inventProblem({ jobs: 8, technicians: 3, seed, trades: seed % 5 ? 3 : 2, teams: 0 })
 
 /** The least any plan of a small problem without teams costs: every route, and of those the best choice by an integer programme. */
 function leastOf(problem: PlanProblem): number {
@@ -27,18 +28,15 @@ function leastOf(problem: PlanProblem): number {
   const columns: { duty: number; jobs: number[]; cost: number }[] = []
   problem.duties.forEach((duty, d) => {
     const best = new Map<string, { jobs: number[]; cost: number }>()
-    const extend = (done: readonly number[]) => {
-      // Every order of the jobs, and every place of the blocks among them.
-      for (const stops of woven(done, duty.blocks.length)) {
-        const route = routes.make(d, stops)
-        if (!route) continue
-        const key = [...done].sort((a, b) => a - b).join()
-        if (route.cost < (best.get(key)?.cost ?? Infinity)) best.set(key, { jobs: [...done], cost: route.cost })
-      }
-      for (let job = 0; job < jobs; job++)
-        if (!done.includes(job) && ready.able[job * problem.technicians.length + duty.technician] && canFollow(done, job)) extend([...done, job])
+    const extend = (done: readonly number[]): void => {
+      // Every order of the jobs, and every place of the blocks among them; nothing follows what is not possible.
+      const made = woven(done, duty.blocks.length).flatMap((stops) => routes.make(d, stops) ?? [])
+      if (!made.length) return
+      const key = [...done].sort((a, b) => a - b).join()
+      const cost = Math.min(...made.map((route) => route.cost))
+      if (cost < (best.get(key)?.cost ?? Infinity)) best.set(key, { jobs: [...done], cost })
+      for (let job = 0; job < jobs; job++) if (!done.includes(job) && ready.able[job * problem.technicians.length + duty.technician]) extend([...done, job])
     }
-    const canFollow = (done: readonly number[], job: number) => woven([...done, job], duty.blocks.length).some((stops) => routes.make(d, stops) !== null)
     extend([])
     for (const one of best.values()) columns.push({ duty: d, ...one })
   })
@@ -91,7 +89,7 @@ describe('against the least there can be (all routes enumerated, chosen among by
   it('a plan of 40 to 60 jobs is within 3 % of its bound on the average', () => {
     const over = [40, 50, 60].map((jobs, n) => {
       const problem = inventProblem({ jobs, technicians: Math.round(jobs / 6), seed: 20 + n, teams: 0 })
-      const { cost, routes } = searchPlan(problem, { seed: 1, rounds: 2_500 })
+      const { cost, routes } = searchPlan(problem, { seed: 1, rounds: 1_500 })
       const bound = boundOf(problem, highs, routes, () => false)!
       expect(bound.converged).toBe(true)
       expect(bound.value).toBeLessThanOrEqual(cost + 0.01)
@@ -124,7 +122,7 @@ describe('every plan', () => {
   const each = (check: (problem: PlanProblem) => void) =>
     fc.assert(
       fc.property(problems, (shape) => check(inventProblem(shape))),
-      { numRuns: 60 },
+      { numRuns: 40 },
     )
 
   it('breaks no hard rule, costs what its terms come to, and never more than what stands or than inserting alone', () =>

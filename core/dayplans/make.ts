@@ -7,7 +7,7 @@ import type { PlanMove } from './moves'
 import { Pricer } from './price'
 import { Ready, sumOf } from './ready'
 import type { Terms } from './ready'
-import { insertPlan, searchPlan } from './search'
+import { searchPlan } from './search'
 import type { SearchLimits } from './search'
 import { varied } from './whatIf'
 import type { WhatIf } from './whatIf'
@@ -64,7 +64,7 @@ export function makePlan(problem: PlanProblem, limits: () => SearchLimits, whatI
     moves: movesOf(problem, found.schedule),
     now: figuresOf(problem, standingPlan(problem)),
     then: figuresOf(problem, found.schedule),
-    inserted: insertPlan(problem).cost,
+    inserted: found.inserted,
     rounds: found.rounds,
     whatIf: whatIf.map((what) => {
       const other = varied(problem, what)

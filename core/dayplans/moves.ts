@@ -1,6 +1,6 @@
 import type { PlannedJob, PlanProblem, Schedule } from './model'
-import { Pricer } from './price'
-import { Ready, TERMS } from './ready'
+import { addTo, Pricer } from './price'
+import { noTerms, Ready, TERMS } from './ready'
 import type { Terms } from './ready'
 import { keptNow } from './search'
 import { Routes } from './routes'
@@ -35,14 +35,21 @@ export function movesOf(problem: PlanProblem, plan: Schedule): PlanMove[] {
     .flatMap((to, job) => (isSame(now[job]!, to) && isSame(made[job]!, to) ? [] : [job]))
     .sort((a, b) => beginOf(plan[a]!, now[a]!) - beginOf(plan[b]!, now[b]!) || a - b)
   const stands = made.map((one) => one !== null)
-  let before = pricer.terms(made)
+  const by = pricer.jobsBy(made)
   const moves = order.map((job): PlanMove => {
-    made[job] = plan[job]!
-    const after = pricer.terms(made)
-    const terms = { ...after }
-    for (const term of TERMS) terms[term] -= before[term]
-    before = after
-    return { job, from: now[job]!, to: plan[job]!, terms, cannotStand: now[job] !== null && !stands[job], needs: [] }
+    const [was, will] = [made[job]!, plan[job]!]
+    // Only those who have it before or after go other ways.
+    const concerned = [...new Set([...(was?.technicians ?? []), ...(will?.technicians ?? [])])]
+    const terms = noTerms()
+    const ways = (times: number) => concerned.forEach((technician) => addTo(terms, pricer.wayTerms(technician, by[technician]!, made), times))
+    ways(-1)
+    addTo(terms, pricer.jobTerms(job, was), -1)
+    made[job] = will
+    for (const technician of concerned) by[technician] = by[technician]!.filter((one) => one !== job)
+    for (const technician of will?.technicians ?? []) by[technician]!.push(job)
+    ways(1)
+    addTo(terms, pricer.jobTerms(job, will))
+    return { job, from: now[job]!, to: will, terms, cannotStand: now[job] !== null && !stands[job], needs: [] }
   })
   const ready = new Ready(problem)
   moves.forEach((move) => {

@@ -9,6 +9,14 @@ export interface BoundJob {
 }
 
 export default async function bound({ problem, columns, seconds }: BoundJob): Promise<Bound | null> {
-  const until = Date.now() + seconds * 1000
-  return boundOf(problem, await loadHighs(), columns, () => Date.now() >= until)
+  const [now, whole] = [Date.now(), seconds * 1000]
+  return boundOf(
+    problem,
+    await loadHighs(),
+    columns,
+    () => Date.now() >= now + whole,
+    () => Date.now() >= now + whole * HURRY,
+  )
 }
+/** The share of its time after which something is to be certain. */
+const HURRY = 0.6
