@@ -95,9 +95,18 @@ export class House {
   /** Rows straight from the database, to see what is really there. */
   async rows<Row = Record<string, unknown>>(sql: string, values: unknown[] = []): Promise<Row[]> {
     const connection = await this.connect()
-    const [rows] = await connection.query<RowDataPacket[]>(sql, values)
-    await connection.end()
-    return rows as Row[]
+    try {
+      for (let tries = 1; ; tries++)
+        try {
+          const [rows] = await connection.query<RowDataPacket[]>(sql, values)
+          return rows as Row[]
+        } catch (error) {
+          // What the server keeps going may want the same rows in another order.
+          if ((error as { errno?: number }).errno !== DEADLOCK || tries === MOST_TRIES) throw error
+        }
+    } finally {
+      await connection.end()
+    }
   }
 
   connect(): Promise<Connection> {
@@ -170,3 +179,6 @@ function runToEnd(name: string, env: NodeJS.ProcessEnv): Promise<void> {
     child.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${name} ended with ${code}.`))))
   })
 }
+
+const DEADLOCK = 1213
+const MOST_TRIES = 5

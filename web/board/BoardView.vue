@@ -165,7 +165,7 @@ useKeys((key, event) => {
           >{{
             troubled.length === 1 ? `${troubled[0]!.number} cannot be made as it is planned.` : `${troubled.length} visits cannot be made as they are planned.`
           }}
-          {{ troubled[0]!.sentence }}</span
+          {{ troubled.length === 1 ? troubled[0]!.sentence : `${troubled[0]!.number}: ${troubled[0]!.sentence}` }}</span
         >
         <NButton v-if="session.can('orders.dispatch')" size="small" @click="openPlan(true)">Repair the plan</NButton>
       </p>

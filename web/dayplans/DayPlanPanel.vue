@@ -23,19 +23,26 @@ const wrong = ref('')
 const busy = ref(false)
 const LOOK_AGAIN_MS = 600
 let timer: ReturnType<typeof setTimeout> | undefined
-onBeforeUnmount(() => clearTimeout(timer))
+let round = 0
+onBeforeUnmount(stopLooking)
+function stopLooking(): void {
+  round++
+  clearTimeout(timer)
+}
 /** Until the plan is there, and the bound beside it. */
-async function look(): Promise<void> {
+async function look(mine = round): Promise<void> {
   await read.load()
+  if (mine !== round) return
   const now = read.value.value
-  if (planId.value !== null && (!now || now.state === 'waiting' || (now.state === 'ready' && now.bound.state === 'computing')))
-    timer = setTimeout(() => void look(), now?.state === 'ready' ? 2 * LOOK_AGAIN_MS : LOOK_AGAIN_MS)
+  const waits = !now || now.state === 'waiting' || (now.state === 'ready' && now.bound.state === 'computing')
+  if (waits) timer = setTimeout(() => void look(mine), now?.state === 'ready' ? 2 * LOOK_AGAIN_MS : LOOK_AGAIN_MS)
 }
 async function compute(ask: Omit<DayPlanAsk, 'siteId' | 'first' | 'days'>): Promise<void> {
   await acting(async () => {
     const made = await call(computeDayPlan, { ...ask, siteId: props.siteId, first: props.first, days: props.days ?? 1 }, { key: freshKey() })
     read.value.value = null
     planId.value = made.id
+    stopLooking()
     void look()
   })
 }
@@ -61,7 +68,7 @@ async function acting(act: () => Promise<void>): Promise<void> {
   }
 }
 function again(): void {
-  clearTimeout(timer)
+  stopLooking()
   planId.value = null
   wrong.value = ''
 }
@@ -80,7 +87,7 @@ const when = computed(() => {
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <PlanAskForm v-if="planId === null" :people="people" :team="team" :repairs="repairs" :busy="busy" @ask="compute" />
     <template v-else>
-      <ProblemNote v-if="read.problem.value && !plan" :problem="read.problem.value" @retry="look" />
+      <ProblemNote v-if="read.problem.value && !plan" :problem="read.problem.value" @retry="look()" />
       <p v-else-if="!plan || plan.state === 'waiting'" role="status">Looking for a plan. Nothing is changed by it.</p>
       <template v-else-if="plan.state === 'failed'">
         <p role="alert">No plan was computed: it failed twice. Nothing was changed. Try it with fewer days or people.</p>
