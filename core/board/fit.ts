@@ -161,6 +161,9 @@ export function presenceOf(labour: readonly LabourLine[] | null, tradeId: number
   }
 }
 
+/** Who worked on an asset within so many months knows it (our own choice, no source). */
+export const KNOWN_MONTHS = 12
+
 export interface Fit {
   who: BoardTechnician
   fit: { at: Stretch; conflicts: Conflict[] }
@@ -229,7 +232,7 @@ const cut = (one: Stretch, within: Stretch): Stretch[] => {
   return from < until ? [{ from, until }] : []
 }
 /** What is left of a stretch once others are taken out of it. */
-const without = (whole: Stretch, others: readonly Stretch[]): Stretch[] =>
+export const without = (whole: Stretch, others: readonly Stretch[]): Stretch[] =>
   others.reduce<Stretch[]>(
     (left, other) =>
       left.flatMap((one) => [

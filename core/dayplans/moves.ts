@@ -22,13 +22,13 @@ export interface PlanMove {
 export function standingPlan(problem: PlanProblem): Schedule {
   const ready = new Ready(problem)
   const kept = new Set(keptNow(ready, new Routes(ready)).map(({ job }) => job))
-  return problem.jobs.map(({ now }, job) => (now && kept.has(job) ? { start: now.start, technicians: [...now.technicians].sort((a, b) => a - b) } : null))
+  return problem.jobs.map(({ now }, job) => (kept.has(job) ? asPlanned(now) : null))
 }
 
 /** What a plan changes, by when it begins then; each explained by what it changes once those before it are made. */
 export function movesOf(problem: PlanProblem, plan: Schedule): PlanMove[] {
   const pricer = new Pricer(problem)
-  const now = problem.jobs.map(({ now }): PlannedJob | null => now && { start: now.start, technicians: [...now.technicians].sort((a, b) => a - b) })
+  const now = problem.jobs.map(({ now }) => asPlanned(now))
   const made = standingPlan(problem)
   // What could not be made as it stands and can once others are moved is explained as well, though it stays.
   const order = plan
@@ -57,6 +57,7 @@ export function movesOf(problem: PlanProblem, plan: Schedule): PlanMove[] {
   })
   return moves
 }
+const asPlanned = (now: PlannedJob | null): PlannedJob | null => now && { start: now.start, technicians: [...now.technicians].sort((a, b) => a - b) }
 const beginOf = (to: PlannedJob | null, from: PlannedJob | null) => to?.start ?? from?.start ?? 0
 export const isSame = (a: PlannedJob | null, b: PlannedJob | null) =>
   a === b ||
@@ -76,20 +77,20 @@ function isInTheWay(ready: Ready, { job, to }: PlanMove, other: PlanMove): boole
 }
 
 /** Moves with all that have to be made with them. */
-export function withNeeds(moves: readonly PlanMove[], chosen: readonly number[]): number[] {
+export function withNeeds(moves: readonly Pick<PlanMove, 'needs'>[], chosen: Iterable<number>): number[] {
   const found = new Set<number>()
   const add = (n: number): void => {
     if (found.has(n) || !moves[n]) return
     found.add(n)
     moves[n].needs.forEach(add)
   }
-  chosen.forEach(add)
+  for (const n of chosen) add(n)
   return [...found].sort((a, b) => a - b)
 }
 
 /** The plan once some of its moves are made. */
 export function afterMoves(problem: PlanProblem, moves: readonly PlanMove[], taken: readonly number[]): Schedule {
-  const made: Schedule = problem.jobs.map(({ now }) => now && { start: now.start, technicians: [...now.technicians].sort((a, b) => a - b) })
+  const made: Schedule = problem.jobs.map(({ now }) => asPlanned(now))
   for (const n of taken) made[moves[n]!.job] = moves[n]!.to
   return made
 }

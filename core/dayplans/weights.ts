@@ -1,4 +1,3 @@
-import { PRIORITIES } from '#core/requests'
 import type { Priority } from '#core/requests'
 
 /** What a plan pays for, in minutes that weigh as much as a minute on the way does. Each is a setting of the site. */
@@ -53,4 +52,3 @@ export const repairing = (weights: PlanWeights): PlanWeights => ({
 
 /** Work without a priority weighs as Routine. */
 export const weightOf = (by: Record<Priority, number>, priority: Priority | null): number => by[priority ?? 'routine']
-export const PLANNED_PRIORITIES = PRIORITIES

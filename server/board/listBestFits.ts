@@ -1,16 +1,13 @@
 import { and, count, eq, gte, inArray, ne } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/board'
-import { firstFit, presenceOf, rankFits } from '#core/board'
+import { firstFit, KNOWN_MONTHS, presenceOf, rankFits } from '#core/board'
 import { maySee, mySite, notFound, query } from '#server/kit'
 import { windowOf } from '#server/orders'
 import { orderPlans, orders, places, trades, visits } from '../tables'
 import { crewOf } from './crewOf'
 import { daysFrom, firstDay } from './days'
 import { asTechnician, visitsOf } from './visitsOf'
-
-/** Who worked on its asset within twelve months knows it. */
-const KNOWN_MONTHS = 12
 
 export default query(contract.listBestFits, async ({ db, who, input, now }) => {
   const site = await mySite(db, who, input.siteId)

@@ -1,7 +1,7 @@
 import { and, asc, count, desc, eq, gt, gte, isNotNull, isNull, lt, max } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/board'
-import { loadOf } from '#core/board'
+import { KNOWN_MONTHS, loadOf } from '#core/board'
 import { liveVisit } from '#server/dispatch/records'
 import { maySee, mySite, notFound, query } from '#server/kit'
 import { assets, orders, places, stints, technicianSkills, visits } from '../tables'
@@ -18,7 +18,7 @@ export default query(contract.readBoardPerson, async ({ db, who, input, now }) =
   const [from, until] = [first.toJSDate(), first.plus({ days: 7 }).toJSDate()]
   const member = (await crewOf(db, site.id, days)).find(({ id }) => id === input.technicianId)
   if (!member) throw notFound('technician')
-  const year = DateTime.fromJSDate(now).minus({ months: 12 }).toJSDate()
+  const year = DateTime.fromJSDate(now).minus({ months: KNOWN_MONTHS }).toJSDate()
   const [planned, skills, running, known] = await Promise.all([
     db
       .select({ from: visits.plannedStart, until: visits.plannedEnd, agreedFrom: orders.windowFrom })

@@ -1,8 +1,7 @@
 import { and, asc, desc, eq, gt, gte, inArray, isNotNull, isNull, lt, lte, ne, notExists, or, sql } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import type { DayPlanAsk } from '#contract/dayplans'
-import { presenceOf, travelMinutes } from '#core/board'
-import type { Stretch } from '#core/board'
+import { KNOWN_MONTHS, presenceOf, travelMinutes, without } from '#core/board'
 import { PLAN_STEP_MINUTES, repairing } from '#core/dayplans'
 import type { PlanBlock, PlanDuty, PlanJob, PlanWeights } from '#core/dayplans'
 import { refuse, workingMinutesBetween, workingStretches } from '#core/kit'
@@ -17,8 +16,6 @@ import type { OrderRecord } from '#server/orders'
 import { orderPlans, orders, places, technicianRates, technicians, trades, visits } from '../tables'
 import type { PlanGiven, PlannedOrder } from '../tables'
 
-/** Who worked on its asset within twelve months knows it. */
-const KNOWN_MONTHS = 12
 const MOST_WAITING = 2_000
 /** Beyond the days planned, working time is known for as long: what is left undone is as late as if it began then. */
 const AFTERWARDS_DAYS = 10
@@ -204,7 +201,7 @@ function dutiesOf(
       return { from, until: Math.max(time.minute(visit.plannedEnd), visit.state === 'on_site' ? time.notBefore : 0), place: map.at(path) }
     })
   return member.shifts.flatMap((shift) => {
-    const parts = withoutLeave(shift, member.away)
+    const parts = without(shift, member.away)
     return parts.flatMap((part, n): PlanDuty[] => {
       const from = Math.max(time.minute(part.from), time.notBefore)
       const until = time.minute(part.until)
@@ -225,21 +222,6 @@ function apart(stays: readonly PlanBlock[], from: number, until: number): PlanBl
   }
   return found
 }
-function withoutLeave(shift: Stretch, away: readonly Stretch[]): Stretch[] {
-  return away.reduce<Stretch[]>(
-    (left, leave) =>
-      left.flatMap((one) =>
-        leave.until <= one.from || leave.from >= one.until
-          ? [one]
-          : [
-              ...(leave.from > one.from ? [{ from: one.from, until: leave.from }] : []),
-              ...(leave.until < one.until ? [{ from: leave.until, until: one.until }] : []),
-            ],
-      ),
-    [shift],
-  )
-}
-
 async function homesOf(db: Reader, crew: readonly CrewMember[]): Promise<Map<number, string | null>> {
   if (!crew.length) return new Map()
   const rows = await db

@@ -122,6 +122,7 @@ async function leavePanel(): Promise<void> {
 useKeys((key, event) => {
   if (held.value && rows.value?.holdingKey(event)) return true
   if (event.ctrlKey || event.metaKey) return false
+  if (key === 'Escape' && planning.value) return (void leavePlan(), true)
   if (key === 'Escape' && opened.value) return (void leavePanel(), true)
 })
 </script>

@@ -3,6 +3,7 @@ import { NButton } from 'naive-ui/es/button'
 import { NCheckbox } from 'naive-ui/es/checkbox'
 import { computed, ref } from 'vue'
 import type { DayPlan, DayPlanMove } from '#contract/dayplans'
+import { withNeeds } from '#core/dayplans'
 import { PriorityBar, shortTime } from '#web/kit'
 
 /** The moves of a plan by who gets them, each with what decided it; all of them are made, somebody’s, or those that were ticked. */
@@ -20,17 +21,7 @@ const groups = computed(() => {
   return [...found].map(([name, moves]) => ({ name, moves, open: moves.filter(({ taken }) => !taken).map(({ at }) => at) }))
 })
 /** Those ticked, and what has to be made with them. */
-const together = computed(() => {
-  const found = new Set<number>()
-  const add = (at: number): void => {
-    const move = props.result.moves[at]
-    if (!move || found.has(at) || move.taken) return
-    found.add(at)
-    move.needs.forEach(add)
-  }
-  chosen.value.forEach(add)
-  return found
-})
+const together = computed(() => new Set(withNeeds(props.result.moves, chosen.value).filter((at) => !props.result.moves[at]!.taken)))
 function tick(moves: readonly number[], on: boolean): void {
   const now = new Set(chosen.value)
   for (const at of moves) {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { exampleOf, MOST_WEIGHT, PLANNED_PRIORITIES, TERM_NAMES, TERMS } from '#core/dayplans'
+import { exampleOf, MOST_WEIGHT, TERM_NAMES, TERMS } from '#core/dayplans'
 import type { PlanWeights } from '#core/dayplans'
-import { PRIORITY_NAMES } from '#core/requests'
+import { PRIORITIES, PRIORITY_NAMES } from '#core/requests'
 import { NumberEntry } from '#web/kit'
 
 /** What a computed plan pays for, in minutes on the way; kept as soon as it is changed, and tried on an invented morning. */
@@ -28,7 +28,7 @@ const clock = (minutes: number) => `${String(Math.floor(minutes / 60)).padStart(
 <template>
   <div class="entries">
     <NumberEntry
-      v-for="priority in PLANNED_PRIORITIES"
+      v-for="priority in PRIORITIES"
       :id="`plan-late-${priority}`"
       :key="`late-${priority}`"
       :label="`${PRIORITY_NAMES[priority]}: a minute past target`"
@@ -39,7 +39,7 @@ const clock = (minutes: number) => `${String(Math.floor(minutes / 60)).padStart(
       @update:model-value="$event !== null && set({ late: { ...rules.late, [priority]: $event } })"
     />
     <NumberEntry
-      v-for="priority in PLANNED_PRIORITIES"
+      v-for="priority in PRIORITIES"
       :id="`plan-left-${priority}`"
       :key="`left-${priority}`"
       :label="`${PRIORITY_NAMES[priority]}: left undone`"
