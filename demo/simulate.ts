@@ -307,6 +307,7 @@ function makeOrder(setting: Setting, spec: Case, request: RequestRow | null) {
         state: 'planned',
         plannedStart: start,
         plannedEnd: after(start, Math.ceil(length / 15) * 15),
+        ...(vendor && spec.upTo !== 'dispatched' ? { answer: 'accepted', answeredAt: clock } : {}),
       })
       if (vendor)
         world.add('vendorPasses', { visitId: visit.id, nonce: rng.hex(32), tokenHash: rng.hex(64), createdAt: clock, expiresAt: after(start, 14 * 1440) })

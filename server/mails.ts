@@ -10,6 +10,7 @@ import { methodMails } from '#server/methods'
 import { orderMails } from '#server/orders'
 import { requestMails } from '#server/requests'
 import { stockMails } from '#server/stock'
+import { vendorMails } from '#server/vendors'
 import { windowMails } from '#server/windows'
 
 const BY_ROOM = {
@@ -22,6 +23,7 @@ const BY_ROOM = {
   methodMails,
   stockMails,
   bookingMails,
+  vendorMails,
   windowMails,
   closureMails,
 }

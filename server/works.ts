@@ -8,6 +8,7 @@ import { mailWorks } from '#server/mail'
 import { orderWorks } from '#server/orders'
 import { sweepSignIns } from '#server/people'
 import { sweepReporterLinks } from '#server/requests'
+import { vendorWorks } from '#server/vendors'
 
 /** What every room has removed once it has had its time. */
 const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks, sweepDayPlans]
@@ -20,5 +21,6 @@ export const WORKS: readonly Works[] = [
   bookingWorks,
   closureWorks,
   dayPlanWorks,
+  vendorWorks,
   (service) => [new Sweeper(service, SWEEPS)],
 ]

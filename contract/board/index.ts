@@ -4,7 +4,7 @@ import type { GaugeTarget, Instant } from '#contract/kit'
 import type { AgreedWindow } from '#contract/orders'
 import { BOARD_DAYS } from '#core/board'
 import type { BoardDays } from '#core/board'
-import type { VisitKind } from '#core/dispatch'
+import type { VisitAnswer, VisitKind } from '#core/dispatch'
 import type { ReadyLine } from '#core/methods'
 import type { HoldReason, OrderState } from '#core/orders'
 import type { Priority } from '#core/requests'
@@ -30,6 +30,9 @@ export interface BoardVisit extends BoardSpan {
   priority: Priority | null
   kind: VisitKind
   state: 'planned' | 'on_site' | 'ended'
+  /** Of a vendor: what they said to being sent, and the time they proposed. */
+  answer: VisitAnswer | null
+  proposed: { start: Instant; end: Instant; note: string | null } | null
   /** The time agreed with whoever lets people in. */
   window: AgreedWindow | null
   /** It begins outside of that. */

@@ -2,6 +2,7 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Done, Instant } from '#contract/kit'
 import type { Fitness } from '#core/dispatch'
+import type { Paper, Punctuality } from '#core/vendors'
 
 export interface TechnicianChoice {
   id: number
@@ -15,9 +16,14 @@ export interface TechnicianChoice {
 export interface VendorChoice {
   id: number
   name: string
-  service: string
+  service: string | null
   hasTrade: boolean
-  insuredUntil: string | null
+  /** Insurance, licence and contract, as they stand on the day. */
+  papers: Paper[]
+  callOutMinor: number | null
+  perHourMinor: number | null
+  /** Of the last twelve months. */
+  punctuality: Punctuality
 }
 
 export const listCandidates = endpoint<{ orderId: number; start: Instant; end: Instant }, { technicians: TechnicianChoice[]; vendors: VendorChoice[] }>({
@@ -43,6 +49,8 @@ export interface DispatchOrder {
   despiteSteps?: string
   /** Why somebody goes at another time than was agreed. */
   despiteWindow?: string
+  /** Why a vendor is sent whose insurance or licence has ended. */
+  despitePapers?: string
 }
 
 export const dispatchOrder = endpoint<DispatchOrder, Done>({
@@ -59,7 +67,21 @@ export const dispatchOrder = endpoint<DispatchOrder, Done>({
     end: field.instantAfter('start', 'It ends after it starts.').required(),
     despiteSteps: field.words(300).allow(''),
     despiteWindow: field.words(300).allow(''),
+    despitePapers: field.words(300).allow(''),
   }),
+})
+
+interface TimeKept {
+  visitId: number
+  version: number
+  note?: string
+}
+export const keepTime = endpoint<TimeKept, Done>({
+  method: 'POST',
+  path: '/api/visits/:visitId/keep-time',
+  says: 'Keep to the time planned, though a vendor proposed another: they are asked again.',
+  may: 'orders.dispatch',
+  input: Joi.object<TimeKept, true>({ visitId: field.id().required(), version: field.version().required(), note: field.line(300).allow('') }),
 })
 
 export const revokePass = endpoint<{ id: number }, { id: number }>({
@@ -69,3 +91,5 @@ export const revokePass = endpoint<{ id: number }, { id: number }>({
   may: 'orders.dispatch',
   input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })
+
+export * from './ruleSections'

@@ -2,6 +2,7 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { GaugeTarget, Instant } from '#contract/kit'
 import type { AttachmentRow, NamedAsset, NamedPlace, TimelineEntry } from '#contract/requests'
+import type { VisitAnswer } from '#core/dispatch'
 import type { CostKind, StintKind } from '#core/ledger'
 import type { HoldReason, OrderFacts, OrderKind, OrderState, OwnMark, TargetStanding } from '#core/orders'
 import type { Consequence, Likelihood, Priority, PriorityRules, Severity, Urgency } from '#core/requests'
@@ -22,6 +23,7 @@ export interface AgreedWindow {
 
 export interface VisitRow {
   id: number
+  version: number
   who: string
   technicianId: number | null
   vendorId: number | null
@@ -32,6 +34,13 @@ export interface VisitRow {
   startedAt: Instant | null
   endedAt: Instant | null
   result: string | null
+  /** What a vendor said to being sent, and the time they proposed. */
+  answer: VisitAnswer | null
+  answeredAt: Instant | null
+  answerNote: string | null
+  proposed: { start: Instant; end: Instant } | null
+  /** A vendor has not answered for so long that the desk was told. */
+  silent: boolean
   pass: { id: number; expiresAt: Instant; revokedAt: Instant | null } | null
 }
 

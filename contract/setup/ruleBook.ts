@@ -3,6 +3,7 @@ import { WRITINGS } from '#core/kit'
 import type { SiteWriting } from '#core/kit'
 import { endpoint, field } from '#contract/kit'
 import { DAY_PLAN_RULES } from '#contract/dayplans'
+import { VENDOR_RULES } from '#contract/dispatch'
 import { LIFECYCLE_RULES, PROMISE } from '#contract/orders'
 import { PRIORITY_RULES } from '#contract/requests'
 import type { WorkCalendar } from '#core/kit'
@@ -86,6 +87,7 @@ export const RULE_SECTIONS: { [Section in RuleSection]: Joi.Schema<RuleBook[Sect
   planning: PLANNING,
   buying: BUYING,
   ...DAY_PLAN_RULES,
+  ...VENDOR_RULES,
 }
 
 export type SaveRules = { [Section in RuleSection]: { siteId: number; version: number; section: Section; content: RuleBook[Section] } }[RuleSection]

@@ -4,7 +4,7 @@ import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import { finishBody, stopBody } from '#contract/field'
 import type { AgreedWindow } from '#contract/orders'
-import type { VisitResult } from '#core/dispatch'
+import type { VisitAnswer, VisitResult } from '#core/dispatch'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 
@@ -29,6 +29,10 @@ export interface PassSheet {
   plannedStart: Instant
   plannedEnd: Instant
   visitState: string
+  /** What they said to being sent; nothing yet. */
+  answer: VisitAnswer | null
+  answerNote: string | null
+  proposed: { start: Instant; end: Instant } | null
   orderState: string
   running: { kind: StintKind; startAt: Instant } | null
   stints: { id: number; kind: StintKind; startAt: Instant; endAt: Instant | null; minutes: number | null }[]
@@ -55,6 +59,47 @@ export const readPass = endpoint<{ token: string }, PassSheet>({
   says: 'The job a vendor pass opens.',
   may: 'vendor',
   input: Joi.object<{ token: string }, true>(byToken),
+})
+
+/** Each answer names the time it is given to, as it was read. */
+interface Answered {
+  token: string
+  plannedStart: string
+}
+const answered = { ...byToken, plannedStart: field.instant().required() }
+
+export const acceptVisit = endpoint<Answered, PassSheet>({
+  method: 'POST',
+  path: '/api/pass/:token/accept',
+  says: 'Say that you come at the time planned.',
+  may: 'vendor',
+  input: Joi.object<Answered, true>(answered),
+})
+
+interface Proposed extends Answered {
+  start: string
+  end: string
+  note?: string
+}
+export const proposeTime = endpoint<Proposed, PassSheet>({
+  method: 'POST',
+  path: '/api/pass/:token/propose',
+  says: 'Propose another time; the one planned stands until the desk has taken it.',
+  may: 'vendor',
+  input: Joi.object<Proposed, true>({
+    ...answered,
+    start: field.instant().required(),
+    end: field.instant().required(),
+    note: field.line(300).allow(''),
+  }),
+})
+
+export const declineVisit = endpoint<{ token: string; note: string }, { declined: true }>({
+  method: 'POST',
+  path: '/api/pass/:token/decline',
+  says: 'Say that you do not come, and why; the pass ends with it.',
+  may: 'vendor',
+  input: Joi.object<{ token: string; note: string }, true>({ ...byToken, note: field.line(300).required() }),
 })
 
 export const switchVendorStint = endpoint<{ token: string; kind: StintKind }, PassSheet>({

@@ -1,3 +1,4 @@
 export * from './kinds'
 export * from './visits'
 export * from './fitness'
+export * from './answers'

@@ -32,6 +32,8 @@ test('the clock acts by itself at targets and ends alone; lines ask again when s
     'order.past',
     'document.ending',
     'booking.late',
+    'vendor.remind',
+    'vendor.silent',
     'closure.told',
     'closure.clash',
   ])

@@ -19,6 +19,7 @@ import { REQUEST_EVENTS } from '#core/requests'
 import { SETUP_EVENTS } from '#core/setup'
 import { STOCK_EVENTS } from '#core/stock'
 import { TEMPLATE_EVENTS } from '#core/templates'
+import { VENDOR_EVENTS } from '#core/vendors'
 import { WINDOW_EVENTS } from '#core/windows'
 
 /**
@@ -45,6 +46,7 @@ export const EVENTS = {
   ...BOOKING_EVENTS,
   ...TEMPLATE_EVENTS,
   ...READINESS_EVENTS,
+  ...VENDOR_EVENTS,
   ...WINDOW_EVENTS,
   ...CLOSURE_EVENTS,
 } satisfies Record<string, EventRule<never>>

@@ -2,6 +2,8 @@ import { USUAL_WRITING } from '#core/kit'
 import type { SiteWriting } from '#core/kit'
 import { USUAL_BUYING } from '#core/stock'
 import type { BuyingRules } from '#core/stock'
+import { USUAL_VENDOR_RULES } from '#core/dispatch'
+import type { VendorRules } from '#core/dispatch'
 import { USUAL_WEIGHTS } from '#core/dayplans'
 import type { PlanWeights } from '#core/dayplans'
 import { USUAL_PRIORITY_RULES } from '#core/requests'
@@ -35,6 +37,8 @@ export interface RuleBook extends PriorityRules, LifecycleRules {
   buying: BuyingRules
   /** What a computed plan pays for. */
   dayPlans: PlanWeights
+  /** How long a vendor may be silent. */
+  vendors: VendorRules
 }
 export type RuleSection = keyof RuleBook
 
@@ -62,4 +66,5 @@ export const DEFAULT_RULES: RuleBook = {
   planning: USUAL_PLANNING,
   buying: USUAL_BUYING,
   dayPlans: USUAL_WEIGHTS,
+  vendors: USUAL_VENDOR_RULES,
 }

@@ -1,2 +1,4 @@
 export * from './fields'
 export * from './iban'
+export * from './papers'
+export * from './events'

@@ -86,6 +86,8 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
       priority: order.priority,
       kind: visit.kind,
       state: visit.state as BoardVisit['state'],
+      answer: visit.answer,
+      proposed: visit.proposedStart && visit.proposedEnd ? { start: visit.proposedStart, end: visit.proposedEnd, note: visit.answerNote } : null,
       from: begins,
       until: ends,
       window,

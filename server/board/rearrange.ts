@@ -7,6 +7,7 @@ import type { BoardJob, Stretch } from '#core/board'
 import { Refusal, refuse } from '#core/kit'
 import { moveOrder, stepsBefore } from '#core/orders'
 import { windowSays } from '#core/windows'
+import { acceptedAt, askingOf } from '#server/dispatch'
 import { addVisit, dropVisit, liveVisit, moveVisit, recallVisits } from '#server/dispatch/records'
 import type { VisitRecord } from '#server/dispatch/records'
 import { command, mySite, notFound, ProblemReply, recordEvent } from '#server/kit'
@@ -180,7 +181,8 @@ async function move({ tx, who, now, why }: Acting, visit: VisitRecord, order: Or
     refuse('vendor', `A vendor is planned for ${order.number}: recall it on its Sheet to send somebody of ours.`)
   const technicianId = change.technicianId ?? visit.technicianId
   const at = { from: new Date(change.start), until: new Date(change.end) }
-  await moveVisit(tx, visit, { technicianId, plannedStart: at.from, plannedEnd: at.until })
+  const asked = visit.vendorId === null ? {} : isProposed(visit, at) ? acceptedAt(now) : await askingOf(tx, order, at.from, now)
+  await moveVisit(tx, visit, { technicianId, plannedStart: at.from, plannedEnd: at.until, ...asked })
   const before = spanOf(visit)
   await recordEvent(tx, who, now, {
     kind: 'order.moveVisit',
@@ -200,6 +202,10 @@ async function move({ tx, who, now, why }: Acting, visit: VisitRecord, order: Or
   })
   return { visitId: visit.id, order, technicianId, at, sentNow: false }
 }
+
+/** The vendor has proposed this very time. */
+const isProposed = ({ answer, proposedStart, proposedEnd }: VisitRecord, { from, until }: Stretch): boolean =>
+  answer === 'proposed' && proposedStart?.getTime() === from.getTime() && proposedEnd?.getTime() === until.getTime()
 
 /** One more visit; the first of an order that waits is its dispatch. */
 async function plan({ tx, who, now, why }: Acting, order: OrderRecord, add: VisitAdded): Promise<Placed> {

@@ -1,9 +1,12 @@
-import { and, eq, gt, inArray, isNull, lt } from 'drizzle-orm'
+import { and, count, eq, gt, inArray, isNotNull, isNull, lt, sql } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/dispatch'
 import { fitnessOf, LIVE_VISIT_STATES } from '#core/dispatch'
 import type { DayStretch } from '#core/kit'
+import { byFitness, GRACE_MINUTES, papersOn } from '#core/vendors'
+import type { Punctuality } from '#core/vendors'
 import { maySee, notFound, query } from '#server/kit'
+import type { Reader } from '#server/kit'
 import {
   accounts,
   leaves,
@@ -22,8 +25,9 @@ import {
 } from '../tables'
 
 const DAY = 86_400_000
+const YEAR = 365 * DAY
 
-export default query(contract.listCandidates, async ({ db, who, input }) => {
+export default query(contract.listCandidates, async ({ db, who, input, now }) => {
   const [found] = await db
     .select({ tradeId: orders.tradeId, site: sites })
     .from(orders)
@@ -33,7 +37,7 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
   const wish = { tradeId: found.tradeId, start: new Date(input.start), end: new Date(input.end), zone: found.site.zone }
   const around = [new Date(wish.start.getTime() - DAY), new Date(wish.end.getTime() + DAY)] as const
   const days = [-1, 0, 1].map((by) => DateTime.fromJSDate(wish.start, { zone: wish.zone }).plus({ days: by }).toISODate()!)
-  const [crew, tradeRows, away, otherwise, planned, vendorRows, vendorTradeRows, served] = await Promise.all([
+  const [crew, tradeRows, away, otherwise, planned, vendorRows, vendorTradeRows, served, punctual] = await Promise.all([
     db
       .select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift })
       .from(technicians)
@@ -57,7 +61,9 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
     db.select().from(vendors).where(isNull(vendors.retiredAt)),
     db.select().from(vendorTrades),
     db.select().from(vendorSites),
+    punctualityOf(db, now),
   ])
+  const day = days[1]!
   const technicianRows = crew.map(({ id, name, team, shift }) => {
     const mine = tradeRows.filter((row) => row.technicianId === id)
     const candidate = {
@@ -83,12 +89,29 @@ export default query(contract.listCandidates, async ({ db, who, input }) => {
       id: vendor.id,
       name: vendor.name,
       service: vendor.service,
-      insuredUntil: vendor.insuranceUntil,
+      papers: papersOn(vendor, day),
+      callOutMinor: vendor.callOutMinor,
+      perHourMinor: vendor.perHourMinor,
+      punctuality: punctual.get(vendor.id) ?? { onTime: 0, visits: 0 },
       hasTrade: found.tradeId === null || vendorTradeRows.some((row) => row.vendorId === vendor.id && row.tradeId === found.tradeId),
     }))
-  vendorChoices.sort((a, b) => Number(b.hasTrade) - Number(a.hasTrade) || a.name.localeCompare(b.name))
+  vendorChoices.sort(byFitness)
   return { technicians: technicianRows, vendors: vendorChoices }
 })
+
+/** How often vendors came when they were to come, within the last twelve months. */
+async function punctualityOf(db: Reader, now: Date): Promise<Map<number, Punctuality>> {
+  const rows = await db
+    .select({
+      vendorId: visits.vendorId,
+      visits: count(),
+      onTime: sql<number>`cast(sum(${visits.startedAt} <= ${visits.plannedStart} + interval ${GRACE_MINUTES} minute) as signed)`,
+    })
+    .from(visits)
+    .where(and(isNotNull(visits.vendorId), isNotNull(visits.startedAt), gt(visits.plannedStart, new Date(now.getTime() - YEAR))))
+    .groupBy(visits.vendorId)
+  return new Map(rows.map(({ vendorId, ...seen }) => [vendorId!, { visits: seen.visits, onTime: Number(seen.onTime) }]))
+}
 
 /** "Mon to Fri 08:00 to 16:30" from a weekly shift: the days that have the first working day's hours. */
 function shiftWords(shift: DayStretch[][]): string {

@@ -123,7 +123,8 @@ async function tellAllOff(telling: Telling, what: string): Promise<void> {
   const { event } = telling
   await noticeForCrew(telling, what)
   const off = await goingOf(telling, eq(visits.state, event.kind === 'order.hold' ? 'planned' : 'recalled'))
-  const mine = off.filter(({ visit }) => event.kind === 'order.hold' || visit.endedAt?.getTime() === event.at.getTime())
+  // Who declined knows, and is told of it by itself.
+  const mine = off.filter(({ visit }) => visit.answer !== 'declined' && (event.kind === 'order.hold' || visit.endedAt?.getTime() === event.at.getTime()))
   // They have their notice already.
   await callOff(
     telling,
@@ -152,7 +153,13 @@ async function calendarOf(telling: Telling, method: 'REQUEST' | 'CANCEL', { visi
   )
 }
 
-async function tellVendor(telling: Telling, visitId: number | null): Promise<void> {
+/** Who declined does not go: their calendar is told. */
+export async function tellDeclined(telling: Telling, visitId: number): Promise<void> {
+  await callOff(telling, await goingOf(telling, eq(visits.id, visitId)), 'is not yours, since you declined it')
+}
+
+/** A vendor hears where and when, and answers by their pass. @param opening what is said first */
+export async function tellVendor(telling: Telling, visitId: number | null, opening: string | null = null): Promise<void> {
   const { tx, service } = telling
   if (!visitId) return
   const [pass] = await tx.select().from(vendorPasses).where(eq(vendorPasses.visitId, visitId))
@@ -162,8 +169,12 @@ async function tellVendor(telling: Telling, visitId: number | null): Promise<voi
   const when = planWords(one.visit, site.zone)
   const link = `${service.publicUrl()}/p/${service.links.again('pass', pass.nonce)}`
   const until = DateTime.fromJSDate(pass.expiresAt, { zone: site.zone }).toFormat('d LLLL yyyy')
+  const answer = one.visit.answer === 'accepted' ? 'You have said that you come.' : 'Say whether you come, or when you could, with your pass:'
   const text = [
+    ...(opening ? [opening, ''] : []),
     ...jobWords(order, place, when, site.zone),
+    '',
+    answer,
     '',
     `Your pass to this job (until ${until}; it needs no account, so keep it to those who do the work):`,
     link,

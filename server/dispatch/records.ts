@@ -29,9 +29,28 @@ export async function recallVisits(tx: Tx, orderId: number, now: Date): Promise<
   return live.flatMap((visit) => visit.technicianId ?? [])
 }
 
+/** What a vendor has answered, or until when they may. */
+export type Asking = Pick<VisitRecord, 'answer' | 'answeredAt' | 'answerNote' | 'proposedStart' | 'proposedEnd' | 'remindAt' | 'tellAt' | 'silentAt'>
+
+/** A vendor answers, or is asked again. */
+export async function answerVisit(tx: Tx, visit: VisitRecord, answer: Partial<Asking>): Promise<void> {
+  await saveVisit(tx, visit, answer)
+}
+
+/** The clock has reminded, or told the desk: whoever moves the visit need not look again for that. */
+export async function noteTold(tx: Tx, visitIds: readonly number[], which: 'remindAt' | 'tellAt', now: Date): Promise<void> {
+  if (visitIds.length)
+    await tx
+      .update(visits)
+      .set(which === 'tellAt' ? { tellAt: null, silentAt: now } : { remindAt: null })
+      .where(inArray(visits.id, [...visitIds]))
+}
+
 /** Somebody has arrived. */
 export async function beginVisit(tx: Tx, visit: VisitRecord, now: Date): Promise<void> {
-  await saveVisit(tx, visit, { state: 'on_site', startedAt: now })
+  // Who is there has come, whatever they answered.
+  const came = visit.vendorId === null ? {} : { answer: 'accepted' as const, answeredAt: visit.answer === 'accepted' ? visit.answeredAt : now }
+  await saveVisit(tx, visit, { ...came, state: 'on_site', startedAt: now })
 }
 
 /** Whoever was there has left. */
@@ -40,7 +59,11 @@ export async function endVisit(tx: Tx, visit: VisitRecord, result: VisitResult, 
 }
 
 /** Another time, another technician, or both; a vendor’s pass works as long after it as before. */
-export async function moveVisit(tx: Tx, visit: VisitRecord, to: Pick<VisitRecord, 'technicianId' | 'plannedStart' | 'plannedEnd'>): Promise<void> {
+export async function moveVisit(
+  tx: Tx,
+  visit: VisitRecord,
+  to: Pick<VisitRecord, 'technicianId' | 'plannedStart' | 'plannedEnd'> & Partial<Asking>,
+): Promise<void> {
   await saveVisit(tx, visit, to)
   if (visit.vendorId) await keepPassUntil(tx, visit.id, passUntil(to.plannedEnd))
 }
@@ -71,8 +94,8 @@ export async function nextKindOf(tx: Tx, order: { id: number; finishedAt: Date |
 }
 
 /** A visit that is not made after all. */
-export async function dropVisit(tx: Tx, visit: VisitRecord, now: Date): Promise<void> {
-  await saveVisit(tx, visit, { state: 'recalled', endedAt: now })
+export async function dropVisit(tx: Tx, visit: VisitRecord, now: Date, answer: Partial<Asking> = {}): Promise<void> {
+  await saveVisit(tx, visit, { ...answer, state: 'recalled', endedAt: now })
   await tx
     .update(vendorPasses)
     .set({ revokedAt: now })

@@ -114,6 +114,7 @@ const findOrder = statement(['id'], (db, { id }) => {
 function visitRow({ visit, person, vendor, pass }: OrderRows['visits'][number]): Outgoing<VisitRow> {
   return {
     id: visit.id,
+    version: visit.version,
     who: person ?? vendor ?? '',
     technicianId: visit.technicianId,
     vendorId: visit.vendorId,
@@ -124,6 +125,11 @@ function visitRow({ visit, person, vendor, pass }: OrderRows['visits'][number]):
     startedAt: visit.startedAt,
     endedAt: visit.endedAt,
     result: visit.result,
+    answer: visit.answer,
+    answeredAt: visit.answeredAt,
+    answerNote: visit.answerNote,
+    proposed: visit.proposedStart && visit.proposedEnd ? { start: visit.proposedStart, end: visit.proposedEnd } : null,
+    silent: visit.silentAt !== null && visit.answer === null && visit.state === 'planned',
     pass: pass ? { id: pass.id, expiresAt: pass.expiresAt, revokedAt: pass.revokedAt } : null,
   }
 }

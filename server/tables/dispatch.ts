@@ -1,5 +1,5 @@
 import { index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import { VISIT_KINDS, VISIT_RESULTS, VISIT_STATES } from '#core/dispatch'
+import { VISIT_ANSWERS, VISIT_KINDS, VISIT_RESULTS, VISIT_STATES } from '#core/dispatch'
 import { id, instant, tokenHash, version } from './columns'
 import { orders } from './orders'
 import { technicians } from './people'
@@ -22,9 +22,22 @@ export const visits = mysqlTable(
     startedAt: instant('started_at'),
     endedAt: instant('ended_at'),
     result: varchar('result', { length: 12, enum: VISIT_RESULTS }),
+    /** What the vendor said to being sent; nothing for our own people. */
+    answer: varchar('answer', { length: 12, enum: VISIT_ANSWERS }),
+    answeredAt: instant('answered_at'),
+    answerNote: varchar('answer_note', { length: 300 }),
+    proposedStart: instant('proposed_start'),
+    proposedEnd: instant('proposed_end'),
+    /** When a vendor who says nothing is reminded, and the desk told; empty once that was done. */
+    remindAt: instant('remind_at'),
+    tellAt: instant('tell_at'),
+    /** When the desk was told that they have not answered. */
+    silentAt: instant('silent_at'),
     version: version(),
   },
   (table) => [
+    index('visit_remind').on(table.remindAt),
+    index('visit_tell').on(table.tellAt),
     index('visit_order').on(table.orderId),
     index('visit_technician').on(table.technicianId, table.plannedStart),
     index('visit_vendor').on(table.vendorId, table.plannedStart),

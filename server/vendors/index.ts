@@ -3,6 +3,7 @@ import type { Route } from '#server/kit'
 import { recordRoutes } from '#server/registers'
 import addVendorNote from './addVendorNote'
 import addVendorPhoto from './addVendorPhoto'
+import { acceptVisit, declineVisit, proposeTime } from './answers'
 import enterBill from './enterBill'
 import finishVendorJob from './finishVendorJob'
 import { vendorKeeper } from './keeper'
@@ -11,10 +12,15 @@ import readPass from './readPass'
 import stopVendorClock from './stopVendorClock'
 import switchVendorStint from './switchVendorStint'
 
+export { vendorWorks } from './answerWatch'
+export { vendorMails } from './mails'
 export * from './keeper'
 export { openPass } from './openPass'
 export const routes: Route[] = [
   readPass,
+  acceptVisit,
+  proposeTime,
+  declineVisit,
   switchVendorStint,
   stopVendorClock,
   addVendorNote,

@@ -1,4 +1,4 @@
-import { and, eq, gt, gte, isNull, ne } from 'drizzle-orm'
+import { and, eq, gt, gte, isNull, or } from 'drizzle-orm'
 import { SEEN_IN_FIELD } from '#core/orders'
 import { ProblemReply, sha256 } from '#server/kit'
 import type { Reader, Tx } from '#server/kit'
@@ -14,9 +14,14 @@ export async function openPass(db: Reader, token: string, now: Date) {
     .innerJoin(orders, eq(orders.id, visits.orderId))
     .innerJoin(vendors, eq(vendors.id, visits.vendorId))
     .innerJoin(sites, eq(sites.id, orders.siteId))
-    .where(and(eq(vendorPasses.tokenHash, sha256(token)), gt(vendorPasses.expiresAt, now), isNull(vendorPasses.revokedAt), ne(visits.state, 'recalled')))
+    .where(and(eq(vendorPasses.tokenHash, sha256(token)), gt(vendorPasses.expiresAt, now), or(isNull(vendorPasses.revokedAt), eq(visits.answer, 'declined'))))
+  if (found?.visit.answer === 'declined')
+    throw new ProblemReply(410, 'You declined this job', `The desk has been told. If you can come after all, call ${found.site.deskPhone}.`)
   const open =
-    found && (SEEN_IN_FIELD.includes(found.order.state) || found.visit.state === 'ended') && !(await reopenedSince(db, found.order.id, found.visit.endedAt))
+    found &&
+    found.visit.state !== 'recalled' &&
+    (SEEN_IN_FIELD.includes(found.order.state) || found.visit.state === 'ended') &&
+    !(await reopenedSince(db, found.order.id, found.visit.endedAt))
   if (!found || !open)
     throw new ProblemReply(404, 'The link does not work', 'It has expired, was taken back, or was not copied whole. Call the desk that sent it.')
   return found

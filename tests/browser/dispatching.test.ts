@@ -1,7 +1,8 @@
 import { agreeWindow } from '#contract/windows'
 import { readBoard, rearrange } from '#contract/board'
 import { readOrder } from '#contract/orders'
-import { castAt, House, orderAt, version } from '../kit'
+import { addVendor } from '#contract/vendors'
+import { castAt, dispatched, House, orderAt, version } from '../kit'
 import type { Cast, Running } from '../kit'
 import { By, Key, Person } from '../kit/browser'
 
@@ -12,7 +13,7 @@ let cast: Cast
 let desk: Person
 let other: Person
 beforeAll(async () => {
-  house = await House.open('dispatching')
+  house = await House.open('dispatching', { mail: true })
   server = await house.start()
   cast = await castAt(server.url)
   desk = await (await Person.at(server.url)).signIn('maren.quill')
@@ -217,3 +218,42 @@ test('somebody is sick in the morning: the Board says what cannot be made, and a
   await house.rows(`DELETE FROM \`leave\` WHERE technician_id = ${await bram()} AND from_at = '2026-11-23 00:00:00'`)
 })
 const bram = async () => (await cast.coordinator.must(readBoard, { siteId: 1 })).people.find(({ name }) => name === 'Bram Oyelaran')!.id
+
+test('a vendor proposes another time on a phone; the desk takes it on the Board, and it is accepted', async () => {
+  const { id: vendorId } = await cast.coordinator.must(addVendor, { name: 'Proposing Ltd', email: 'proposing@vendor.example' })
+  const { id, number } = await ready()
+  await cast.coordinator.must(agreeWindow, { id, version: await version(cast, id), from: '2026-11-23T11:00:00Z', until: '2026-11-23T13:00:00Z' })
+  await dispatched(cast, id, { vendorId })
+  const { text } = await house.mail('proposing@vendor.example')
+  const phone = await Person.at(server.url, 'phone')
+  try {
+    await phone.go(/\/p\/[\w-]+/.exec(text)![0])
+    await phone.reads('Can you come?')
+    expect(await phone.accessibilityFindings()).toEqual([])
+    await phone.press('Another time')
+    await phone.type('When you could come', 'tomorrow 9:00')
+    await phone.type('A line for the desk, if you like', 'The van is back then')
+    await phone.press('Propose it')
+    await phone.reads('You proposed')
+    await desk.go('/board')
+    await (await desk.find(barOf(number))).click()
+    await desk.reads('The van is back then')
+    expect(await desk.accessibilityFindings()).toEqual([])
+    await desk.press('Take their time')
+    // Outside of what is agreed for access: it is asked why.
+    await desk.reads('It was agreed for')
+    await desk.type('Why it is done all the same', 'Nobody else can come')
+    await desk.press('Take their time')
+    await desk.until('it is taken', async () => (await answerOf(id)) === 'accepted')
+    await phone.go(/\/p\/[\w-]+/.exec(text)![0])
+    await phone.reads('You come')
+    await phone.press('We do not come')
+    await phone.type('Why you do not come', 'The crane broke down')
+    await phone.press('Decline the job')
+    await phone.reads('You declined this job')
+    expect((await cast.coordinator.must(readOrder, { id })).state).toBe('ready')
+  } finally {
+    await phone.quit()
+  }
+})
+const answerOf = async (id: number) => (await cast.coordinator.must(readOrder, { id })).visits.at(-1)!.answer

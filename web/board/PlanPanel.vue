@@ -8,6 +8,7 @@ import { isBarred } from '#core/board'
 import type { Stretch } from '#core/board'
 import { isChange } from '#core/events'
 import { ChoiceEntry, dayAfter, fromLocalField, ListEntry, MomentEntry, NumberEntry, RowButton, rowsNamed, spanTime, toLocalField, useRead } from '#web/kit'
+import { ProposalBox } from '#web/dispatch'
 import type { Holding } from './holding'
 
 /** One visit, or an order that waits: who goes and when by form, who fits best, and what else can be done with it. */
@@ -19,6 +20,7 @@ onMounted(() => panel.value?.focus({ preventScroll: true }))
 const about = computed(() => (props.visit ?? props.order)!)
 const orderId = computed(() => props.visit?.orderId ?? props.order!.id)
 const mine = computed(() => (props.visit && props.row.startsWith('t') ? Number(props.row.slice(1)) : null))
+const vendorName = computed(() => props.board.vendors.find(({ id }) => props.row === `v${id}`)?.name ?? '')
 const isVendor = computed(() => props.visit !== null && mine.value === null)
 
 const ACTS = { move: 'Move', split: 'Split', more: 'Add one', swap: 'Swap', drop: 'Take back' } as const
@@ -148,6 +150,15 @@ const stays = computed(() => props.visit !== null && props.visit.state !== 'plan
       <template v-if="about.window">Agreed for {{ spanTime(about.window.from, about.window.until) }}. </template>
       <RouterLink :to="`/desk/${visit ? 'field' : 'dispatch'}/order/${orderId}`">Open its Sheet</RouterLink>
     </p>
+    <ProposalBox
+      v-if="visit?.proposed && !stays"
+      :site-id="siteId"
+      :visit="visit"
+      :who="vendorName"
+      :proposed="{ start: visit.proposed.start, end: visit.proposed.end }"
+      :note="visit.proposed.note"
+      @done="emit('leave')"
+    />
     <p v-if="stays" class="soft">Somebody is there, or was: what is still to come can be moved.</p>
     <form v-else aria-label="Who and when" @submit.prevent="send">
       <ChoiceEntry v-if="visit && offered.length > 1" id="plan-act" v-model="act" label="What to do" label-hidden :options="offered" />

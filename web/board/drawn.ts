@@ -59,13 +59,20 @@ export function rowsOf(board: Board, team: string | null, place: Place, trackPx:
       away: one.away.map((leave) => acrossOn(place, leave)),
     })),
     ...(team ? [] : board.vendors).map((one) => ({
-      ...visitsOn(place, trackPx, board.now, one.visits, []),
+      ...visitsOn(place, trackPx, board.now, one.visits, [], true),
       ...{ id: null, key: `v${one.id}`, name: one.name, says: 'vendor', isPerson: false, shifts: [], away: [] },
     })),
   ]
 }
 
-function visitsOn(place: Place, trackPx: number, now: string, all: readonly BoardVisit[], away: readonly BoardSpan[]): Pick<Row, 'bars' | 'ways' | 'height'> {
+function visitsOn(
+  place: Place,
+  trackPx: number,
+  now: string,
+  all: readonly BoardVisit[],
+  away: readonly BoardSpan[],
+  isVendor = false,
+): Pick<Row, 'bars' | 'ways' | 'height'> {
   const visits = all.filter(({ from, until }) => place(new Date(until)) > 0 && place(new Date(from)) < 1)
   const lanes = lanesOf(visits.map(({ from, until }) => ({ from: new Date(from), until: new Date(until) })))
   const ways = visits.flatMap((visit, index): Way[] => {
@@ -83,12 +90,12 @@ function visitsOn(place: Place, trackPx: number, now: string, all: readonly Boar
     return {
       visit,
       style: { ...acrossOn(place, visit), top: `${lanes[index]! * LANE + 4}px` },
-      classes: [visit.state, visit.priority, visit.outside || gone ? 'astray' : null],
+      classes: [visit.state, visit.priority, visit.outside || gone ? 'astray' : null, waits(visit, isVendor) ? 'unanswered' : null],
       text: px < NUMBER_PX ? visit.number.slice(series.length) : px < PLACE_PX ? visit.number : [visit.number, visit.placeCode].filter(Boolean).join(' '),
       gauge: visit.state === 'ended' ? null : gaugeOf(visit, now),
       isTiny: px < TINY_PX,
       get says() {
-        return saysOf(visit, gone)
+        return saysOf(visit, gone, isVendor)
       },
     }
   })
@@ -102,7 +109,10 @@ function gaugeOf({ target }: BoardVisit, now: string): { width: string; standing
   return { width: `${Math.min(100, Math.max(3, used * 100))}%`, standing: at! > due! ? 'past' : at! >= close! ? 'close' : 'on_time' }
 }
 
-const saysOf = (visit: BoardVisit, gone: boolean) =>
+/** A vendor was asked, and has not said that they come. */
+const waits = ({ state, answer }: BoardVisit, isVendor: boolean) => isVendor && state === 'planned' && answer !== 'accepted'
+
+const saysOf = (visit: BoardVisit, gone: boolean, isVendor: boolean) =>
   [
     // What is read of it comes first, so that it is called by what is seen.
     [visit.number, visit.placeCode].filter(Boolean).join(' '),
@@ -112,6 +122,7 @@ const saysOf = (visit: BoardVisit, gone: boolean) =>
     { planned: 'planned', on_site: 'on the job', ended: 'over' }[visit.state],
     visit.window ? `agreed for ${spanTime(visit.window.from, visit.window.until)}${visit.outside ? ', and planned outside of it' : ''}` : null,
     gone && 'planned while they are away',
+    waits(visit, isVendor) && (visit.proposed ? `they propose ${spanTime(visit.proposed.start, visit.proposed.end)}` : 'not answered yet'),
   ]
     .filter(Boolean)
     .join(', ')

@@ -2,10 +2,13 @@
 import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
 import { NCheckbox, NCheckboxGroup } from 'naive-ui/es/checkbox'
 import { NButton } from 'naive-ui/es/button'
-import { computed, ref } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import { isChange } from '#core/events'
 import { dispatchOrder, listCandidates } from '#contract/dispatch'
-import type { TechnicianChoice } from '#contract/dispatch'
+import type { TechnicianChoice, VendorChoice } from '#contract/dispatch'
+import { addVendor } from '#contract/vendors'
+import { formatMinor } from '#core/kit'
+import { papersMissing } from '#core/vendors'
 import type { AgreedWindow } from '#contract/orders'
 import {
   NumberEntry,
@@ -18,6 +21,7 @@ import {
   ProblemNote,
   serverNow,
   spanTime,
+  dayOf,
   spell,
   toLocalField,
   useRead,
@@ -45,6 +49,7 @@ const sent = ref<number | null>(null)
 const problem = ref('')
 const despite = ref('')
 const despiteWindow = ref('')
+const despitePapers = ref('')
 const busy = ref(false)
 const key = freshKey()
 
@@ -62,8 +67,49 @@ const candidates = useRead(listCandidates, () => times.value && { orderId: props
 const outside = computed(() => agreed.value && times.value && (times.value.start < agreed.value.from || times.value.start >= agreed.value.until))
 
 const isMeant = (vendor: { id: number; hasTrade: boolean }) => vendor.hasTrade || vendor.id === props.vendorId
+const chosenVendor = computed(() => candidates.value.value?.vendors.find(({ id }) => id === sent.value))
+/** What of their papers has ended by then; the server holds it to be said why they are sent. */
+const lacking = computed(() => papersMissing(chosenVendor.value?.papers ?? []))
+const adding = ref(false)
+const added = reactive({ name: '', email: '' })
+const wrongAt = ref<Record<string, string>>({})
+let addKey = freshKey()
+/** Added on the spot by name and mail, and chosen. */
+async function addOne(): Promise<void> {
+  busy.value = true
+  wrongAt.value = {}
+  try {
+    const made = await call(addVendor, { name: added.name.trim(), email: added.email.trim() }, { key: addKey })
+    await candidates.load()
+    sent.value = made.id
+    adding.value = false
+    Object.assign(added, { name: '', email: '' })
+  } catch (error) {
+    if (!(error instanceof CallProblem)) throw error
+    wrongAt.value = Object.fromEntries(error.reasons.map(({ field, sentence }) => [field ?? 'name', sentence]))
+    if (!error.reasons.length) wrongAt.value = { name: error.message }
+  } finally {
+    addKey = freshKey()
+    busy.value = false
+  }
+}
+/** What can be said of a vendor before choosing: papers, terms, how often they came when they said. */
+function vendorSays({ papers, punctuality, perHourMinor, callOutMinor }: VendorChoice): string[] {
+  const { visits, onTime } = punctuality
+  return [
+    ...papers.filter(({ stands }) => stands === 'ended').map(({ what, until }) => `${what.toLowerCase()} ended ${dayOf(until!)}`),
+    ...papers.filter(({ what, stands }) => what === 'Contract' && stands === 'in_force').map(() => 'contract'),
+    ...(callOutMinor === null ? [] : [`call-out ${formatMinor(callOutMinor)}`]),
+    ...(perHourMinor === null ? [] : [`${formatMinor(perHourMinor)} an hour`]),
+    visits ? `on time ${onTime} of ${visits}` : 'no visits yet',
+  ]
+}
 const fitting = computed(() => candidates.value.value?.vendors.filter(isMeant) ?? [])
 const others = computed(() => candidates.value.value?.vendors.filter((vendor) => !isMeant(vendor)) ?? [])
+const lists = computed(() => [
+  { name: null, rows: fitting.value },
+  { name: 'Vendors for other trades', rows: others.value },
+])
 
 function notes(one: TechnicianChoice): string[] {
   const { fitness } = one
@@ -90,6 +136,7 @@ async function send(): Promise<void> {
         vendorId: sent.value,
         ...times.value,
         ...(despite.value.trim() ? { despiteSteps: despite.value.trim() } : {}),
+        ...(lacking.value.length && despitePapers.value.trim() ? { despitePapers: despitePapers.value.trim() } : {}),
         ...(outside.value && despiteWindow.value.trim() ? { despiteWindow: despiteWindow.value.trim() } : {}),
       },
       { key },
@@ -140,21 +187,27 @@ async function send(): Promise<void> {
       <fieldset>
         <legend>Or a vendor, who gets a pass by mail</legend>
         <NRadioGroup v-model:value="sent" name="vendor">
-          <div v-for="one in fitting" :key="one.id" class="who">
-            <NRadio class="name" :value="one.id"
-              >{{ one.name }} <span class="soft">{{ one.service }}{{ one.id === vendorId ? ', named on the order' : '' }}</span></NRadio
-            >
-          </div>
-          <details>
-            <summary>Vendors for other trades</summary>
-            <div v-for="one in others" :key="one.id" class="who">
+          <component :is="name ? 'details' : 'div'" v-for="{ name, rows } in lists" :key="name ?? ''">
+            <summary v-if="name">{{ name }}</summary>
+            <div v-for="one in rows" :key="one.id" class="who vendor">
               <NRadio class="name" :value="one.id"
-                >{{ one.name }} <span class="soft">{{ one.service }}</span></NRadio
+                >{{ one.name }}
+                <span class="soft">{{ [one.service, one.id === vendorId ? 'named on the order' : ''].filter(Boolean).join(', ') }}</span></NRadio
               >
+              <span class="notes" :class="{ wrong: papersMissing(one.papers).length }">{{ vendorSays(one).join(', ') }}</span>
             </div>
-          </details>
+          </component>
         </NRadioGroup>
-        <NButton v-if="sent" text type="primary" class="link" @click="sent = null">No vendor</NButton>
+        <p class="more">
+          <NButton v-if="sent" text type="primary" class="link" @click="sent = null">No vendor</NButton>
+          <NButton v-if="!adding" text type="primary" class="link" @click="adding = true">One who is not in the list</NButton>
+        </p>
+        <div v-if="adding" class="adding" role="group" aria-label="A vendor who is not in the list" @keydown.enter.stop.prevent="addOne">
+          <TextEntry id="vendor-name" v-model="added.name" label="Name" :max="120" :problem="wrongAt.name" />
+          <TextEntry id="vendor-email" v-model="added.email" label="Mail address" :max="190" :problem="wrongAt.email" />
+          <NButton :disabled="busy || !added.name.trim() || !added.email.trim()" @click="addOne">Add and choose</NButton>
+          <NButton quaternary @click="adding = false">Leave it</NButton>
+        </div>
       </fieldset>
     </template>
     <div v-if="stepsFirst?.length" class="first">
@@ -162,6 +215,12 @@ async function send(): Promise<void> {
         To be done before anybody goes: <strong>{{ stepsFirst.join('; ') }}</strong>
       </p>
       <TextEntry id="despiteSteps" v-model="despite" label="Why somebody goes all the same" :max="300" />
+    </div>
+    <div v-if="lacking.length" class="first">
+      <p>
+        {{ chosenVendor!.name }}: <strong>{{ lacking.map(({ what, until }) => `${what.toLowerCase()} ended ${dayOf(until!)}`).join('; ') }}</strong>
+      </p>
+      <TextEntry id="despitePapers" v-model="despitePapers" label="Why they are sent all the same" :max="300" />
     </div>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <div class="acts">
@@ -235,6 +294,17 @@ fieldset {
 .notes.wrong {
   color: var(--buoy);
 }
+.more {
+  display: flex;
+  gap: 16px;
+  margin: 4px 0;
+}
+.adding {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto auto;
+  gap: 8px;
+  align-items: end;
+}
 .first p {
   margin: 0 0 6px;
   color: var(--buoy);
@@ -252,6 +322,9 @@ kbd {
 @media (max-width: 600px) {
   .when {
     grid-template-columns: 1fr 90px;
+  }
+  .adding {
+    grid-template-columns: 1fr;
   }
 }
 </style>

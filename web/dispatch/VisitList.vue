@@ -1,18 +1,22 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
+import { defineAsyncComponent } from 'vue'
 import { revokePass } from '#contract/dispatch'
 import type { VisitRow } from '#contract/orders'
 import { VISIT_KIND_NAMES, VISIT_RESULT_NAMES } from '#core/dispatch'
 import type { VisitKind, VisitResult } from '#core/dispatch'
 import { call, shortTime } from '#web/kit'
+import { answerSays } from './answers'
 
-defineProps<{ visits: VisitRow[]; mayRevoke: boolean }>()
-const emit = defineEmits<{ revoked: [] }>()
+/** Loaded where a vendor proposes something: the first view of the Desk knows nothing of it. */
+const ProposalBox = defineAsyncComponent(() => import('./ProposalBox.vue'))
+defineProps<{ visits: VisitRow[]; siteId: number; mayRevoke: boolean }>()
+const emit = defineEmits<{ changed: [] }>()
 const STATES: Record<string, string> = { planned: 'Planned', on_site: 'On site', ended: 'Ended', recalled: 'Recalled' }
 
 async function revoke(id: number): Promise<void> {
   await call(revokePass, { id })
-  emit('revoked')
+  emit('changed')
 }
 </script>
 
@@ -29,23 +33,32 @@ async function revoke(id: number): Promise<void> {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="visit in visits" :key="visit.id">
-          <td>{{ visit.who }}</td>
-          <td>{{ VISIT_KIND_NAMES[visit.kind as VisitKind] }}</td>
-          <td class="mono">{{ shortTime(visit.plannedStart) }} to {{ shortTime(visit.plannedEnd) }}</td>
-          <td>
-            {{ STATES[visit.state] }}<template v-if="visit.result">: {{ VISIT_RESULT_NAMES[visit.result as VisitResult] }}</template>
-          </td>
-          <td>
-            <template v-if="visit.pass">
-              <span v-if="visit.pass.revokedAt" class="soft">taken back</span>
-              <template v-else
-                >until {{ shortTime(visit.pass.expiresAt) }}
-                <NButton v-if="mayRevoke" text type="primary" class="link" @click="revoke(visit.pass.id)">Take back</NButton></template
-              >
-            </template>
-          </td>
-        </tr>
+        <template v-for="visit in visits" :key="visit.id">
+          <tr>
+            <td>{{ visit.who }}</td>
+            <td>{{ VISIT_KIND_NAMES[visit.kind as VisitKind] }}</td>
+            <td class="mono">{{ shortTime(visit.plannedStart) }} to {{ shortTime(visit.plannedEnd) }}</td>
+            <td>
+              {{ STATES[visit.state]
+              }}<span v-if="answerSays(visit)" :class="{ wrong: visit.silent }" :title="visit.answerNote ?? undefined">, {{ answerSays(visit) }}</span
+              ><template v-if="visit.result">: {{ VISIT_RESULT_NAMES[visit.result as VisitResult] }}</template>
+            </td>
+            <td>
+              <template v-if="visit.pass">
+                <span v-if="visit.pass.revokedAt" class="soft">taken back</span>
+                <template v-else
+                  >until {{ shortTime(visit.pass.expiresAt) }}
+                  <NButton v-if="mayRevoke" text type="primary" class="link" @click="revoke(visit.pass.id)">Take back</NButton></template
+                >
+              </template>
+            </td>
+          </tr>
+          <tr v-if="mayRevoke && visit.proposed && visit.state === 'planned'">
+            <td colspan="5">
+              <ProposalBox :site-id="siteId" :visit="visit" :who="visit.who" :proposed="visit.proposed" :note="visit.answerNote" @done="emit('changed')" />
+            </td>
+          </tr>
+        </template>
       </tbody>
     </table>
   </div>
@@ -54,5 +67,8 @@ async function revoke(id: number): Promise<void> {
 <style scoped>
 .scroll {
   overflow-x: auto;
+}
+.wrong {
+  color: var(--buoy);
 }
 </style>

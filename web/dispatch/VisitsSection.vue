@@ -27,7 +27,7 @@ function dispatched(version: number): void {
 </script>
 
 <template>
-  <VisitList :visits="it.visits" :may-revoke="may" @revoked="reload" />
+  <VisitList :visits="it.visits" :site-id="it.site.id" :may-revoke="may" @changed="reload" />
   <DispatchForm
     v-if="open"
     :order-id="it.id"

@@ -12,6 +12,7 @@ import CompletenessTable from './rules/CompletenessTable.vue'
 import ConsentList from './rules/ConsentList.vue'
 import EscalationRules from './rules/EscalationRules.vue'
 import BuyingForm from './rules/BuyingForm.vue'
+import VendorWaitForm from './rules/VendorWaitForm.vue'
 import DayPlanForm from './rules/DayPlanForm.vue'
 import PlanningForm from './rules/PlanningForm.vue'
 import PriorityTable from './rules/PriorityTable.vue'
@@ -58,6 +59,7 @@ const SECTION_NAMES: Record<RuleSection, string> = {
   planning: 'planning',
   buying: 'buying',
   dayPlans: 'what a computed plan pays for',
+  vendors: 'vendors who do not answer',
 }
 const INDEX = [
   ['priorities', 'Priorities'],
@@ -69,6 +71,7 @@ const INDEX = [
   ['planning', 'Planning'],
   ['buying', 'Buying'],
   ['day-plans', 'Computed plans'],
+  ['vendors', 'Vendors'],
   ['writing', 'Numbers and days'],
 ] as const
 </script>
@@ -145,6 +148,10 @@ const INDEX = [
       <section id="rules-day-plans" aria-label="Computed plans">
         <h2>What a computed plan pays for</h2>
         <DayPlanForm :rules="sheet.book.dayPlans" @save="save('dayPlans', $event)" />
+      </section>
+      <section id="rules-vendors" aria-label="Vendors">
+        <h2>When a vendor does not answer</h2>
+        <VendorWaitForm :rules="sheet.book.vendors" @save="save('vendors', $event)" />
       </section>
       <section id="rules-writing" aria-label="Numbers and days">
         <h2>How numbers, days and times are written</h2>

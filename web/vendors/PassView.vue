@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import * as contract from '#contract/vendors'
 import type { PassSheet } from '#contract/vendors'
@@ -9,6 +9,7 @@ import { address, FileEntry, PhonePage, call, longTime, ProblemNote, shortTime, 
 import { ClockCard, FinishForm, JobFacts, NoteForm, usePhoneJob } from '#web/field'
 import { listPassDocuments, readPassDocument } from '#contract/documents'
 import { SharedDocuments } from '#web/documents'
+import AnswerCard from './AnswerCard.vue'
 import BillForm from './BillForm.vue'
 
 /** A vendor's one job, without an account. */
@@ -22,6 +23,14 @@ void pass.load().then(() => pass.value.value && write(pass.value.value))
 const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<PassSheet, 'note' | 'finish' | 'bill'>(pass, (file) =>
   call(contract.addVendorPhoto, { token }, { file }),
 )
+/** Nothing is left to read by this link then. */
+const declined = ref(false)
+const decline = (note: string) =>
+  act(async () => {
+    await call(contract.declineVisit, { token, note })
+    declined.value = true
+    return it.value!
+  })
 const mayBill = computed(() => it.value && !it.value.bill && (it.value.orderState === 'on_job' || it.value.orderState === 'done'))
 </script>
 
@@ -37,8 +46,20 @@ const mayBill = computed(() => it.value && !it.value.bill && (it.value.orderStat
     <main>
       <ProblemNote v-if="pass.problem.value && !it" :problem="pass.problem.value" @retry="pass.load" />
       <template v-else-if="it">
-        <p v-if="problem && !open" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+        <p v-if="problem && !open && it.visitState !== 'planned'" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+        <p v-if="declined" class="card standing" role="status">You declined this job. The desk has been told.</p>
+        <AnswerCard
+          v-else-if="it.visitState === 'planned'"
+          :key="it.plannedStart + it.answer"
+          :job="it"
+          :busy="busy"
+          :problem="problem"
+          @accept="act(() => call(contract.acceptVisit, { token, plannedStart: it!.plannedStart }))"
+          @propose="(time) => act(() => call(contract.proposeTime, { token, plannedStart: it!.plannedStart, ...time }))"
+          @decline="decline"
+        />
         <ClockCard
+          v-if="!declined"
           :running="it.running"
           :stints="it.stints"
           :over="over"
@@ -96,7 +117,7 @@ const mayBill = computed(() => it.value && !it.value.bill && (it.value.orderStat
       </template>
       <div v-else class="bones wait" />
     </main>
-    <div v-if="it && (!over || mayBill)" class="bar">
+    <div v-if="it && !declined && (!over || mayBill)" class="bar">
       <div>
         <FileEntry v-if="!over" id="photo" label-hidden label="Photo" press="Photo" accept="image/*" :disabled="busy" @choose="photo" />
         <NButton v-if="!over" @click="open = 'note'">Note</NButton>
