@@ -21,6 +21,7 @@ import * as people from '#contract/people'
 import * as places from '#contract/places'
 import * as portraits from '#contract/portraits'
 import * as preventive from '#contract/preventive'
+import * as quotes from '#contract/quotes'
 import * as readiness from '#contract/readiness'
 import * as requests from '#contract/requests'
 import * as setup from '#contract/setup'
@@ -42,6 +43,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     field,
     vendors,
     windows,
+    quotes,
     closures,
     board,
     dayplans,

@@ -39,6 +39,7 @@ import { routes as readiness } from '#server/readiness'
 import { routes as templates } from '#server/templates'
 import { routes as bookings } from '#server/bookings'
 import { routes as vendors } from '#server/vendors'
+import { routes as quotes } from '#server/quotes'
 import { routes as windows } from '#server/windows'
 import { routes as ledger } from './ledger/routes'
 
@@ -54,6 +55,7 @@ export const routes: Route[] = [
   ...field,
   ...vendors,
   ...windows,
+  ...quotes,
   ...closures,
   ...board,
   ...dayplans,

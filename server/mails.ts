@@ -8,6 +8,7 @@ import { documentMails } from '#server/documents'
 import type { Mails } from '#server/kit'
 import { methodMails } from '#server/methods'
 import { orderMails } from '#server/orders'
+import { quoteMails } from '#server/quotes'
 import { requestMails } from '#server/requests'
 import { stockMails } from '#server/stock'
 import { vendorMails } from '#server/vendors'
@@ -24,6 +25,7 @@ const BY_ROOM = {
   stockMails,
   bookingMails,
   vendorMails,
+  quoteMails,
   windowMails,
   closureMails,
 }

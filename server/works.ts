@@ -7,6 +7,7 @@ import type { Sweep, Works } from '#server/kit'
 import { mailWorks } from '#server/mail'
 import { orderWorks } from '#server/orders'
 import { sweepSignIns } from '#server/people'
+import { quoteWorks } from '#server/quotes'
 import { sweepReporterLinks } from '#server/requests'
 import { vendorWorks } from '#server/vendors'
 
@@ -22,5 +23,6 @@ export const WORKS: readonly Works[] = [
   closureWorks,
   dayPlanWorks,
   vendorWorks,
+  quoteWorks,
   (service) => [new Sweeper(service, SWEEPS)],
 ]

@@ -105,6 +105,7 @@ export const router = createRouter({
     { path: '/t/:token', name: 'track', component: () => import('./requests/TrackView.vue'), meta: { title: 'Your request' } },
     { path: '/a/:token', name: 'approval', component: () => import('./approvals/ApprovalView.vue'), meta: { title: 'To approve' } },
     { path: '/w/:token', name: 'times', component: () => import('./windows/TimesView.vue'), meta: { title: 'A time to come' } },
+    { path: '/q/:token', name: 'quote', component: () => import('./quotes/QuoteView.vue'), meta: { title: 'A price' } },
     { path: '/p/:token', name: 'pass', component: () => import('./vendors/PassView.vue'), meta: { title: 'Your job' } },
     { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds' } },
     { path: '/rounds/:visitId(\\d+)', name: 'job', component: () => import('./field/JobView.vue'), meta: { may: 'field.work', title: 'Job' } },

@@ -34,6 +34,8 @@ test('the clock acts by itself at targets and ends alone; lines ask again when s
     'booking.late',
     'vendor.remind',
     'vendor.silent',
+    'quote.remind',
+    'quote.silent',
     'closure.told',
     'closure.clash',
   ])

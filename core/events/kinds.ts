@@ -13,6 +13,7 @@ import { METHOD_EVENTS } from '#core/methods'
 import { ORDER_EVENTS } from '#core/orders'
 import { OWN_EVENTS } from '#core/own'
 import { PEOPLE_EVENTS } from '#core/people'
+import { QUOTE_EVENTS } from '#core/quotes'
 import { READINESS_EVENTS } from '#core/readiness'
 import { REGISTER_EVENTS } from '#core/registers'
 import { REQUEST_EVENTS } from '#core/requests'
@@ -47,6 +48,7 @@ export const EVENTS = {
   ...TEMPLATE_EVENTS,
   ...READINESS_EVENTS,
   ...VENDOR_EVENTS,
+  ...QUOTE_EVENTS,
   ...WINDOW_EVENTS,
   ...CLOSURE_EVENTS,
 } satisfies Record<string, EventRule<never>>

@@ -17,6 +17,7 @@ import {
   equipment,
   parts,
   people,
+  quotes,
   sites,
   stockLevels,
   stockMovements,
@@ -155,6 +156,12 @@ export async function weighPlan(tx: Tx, order: OrderRecord, now: Date): Promise<
   if (isUnapproved(order.state) || order.estimateMinor === null) return
   const [lines, { planning }] = await Promise.all([linesOf(tx, order.id), rulesOf(tx, order.siteId)])
   const { totalMinor } = estimateOf(lines, await estimateFacts(tx, order, lines, now, planning))
-  const outgrownMinor = hasOutgrown(totalMinor, order.estimateMinor, planning) ? totalMinor : null
+  // The price of a vendor that was taken is known, whatever was reckoned before.
+  const [taken] = await tx
+    .select({ netMinor: quotes.netMinor })
+    .from(quotes)
+    .where(and(eq(quotes.orderId, order.id), eq(quotes.state, 'taken')))
+  const plannedMinor = Math.max(totalMinor, taken?.netMinor ?? 0)
+  const outgrownMinor = hasOutgrown(plannedMinor, order.estimateMinor, planning) ? plannedMinor : null
   if (outgrownMinor !== order.outgrownMinor) await noteOutgrown(tx, order.id, outgrownMinor)
 }

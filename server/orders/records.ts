@@ -21,3 +21,10 @@ export async function keepWindow(
 export async function noteOutgrown(tx: Tx, orderId: number, outgrownMinor: number | null): Promise<void> {
   await tx.update(orders).set({ outgrownMinor }).where(eq(orders.id, orderId))
 }
+
+/** Who is to do it, where that is a vendor. @returns the version the order has then */
+export async function keepVendor(tx: Tx, order: { id: number; version: number }, vendorId: number): Promise<number> {
+  const version = order.version + 1
+  await tx.update(orders).set({ vendorId, version }).where(eq(orders.id, order.id))
+  return version
+}

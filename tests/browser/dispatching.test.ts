@@ -257,3 +257,34 @@ test('a vendor proposes another time on a phone; the desk takes it on the Board,
   }
 })
 const answerOf = async (id: number) => (await cast.coordinator.must(readOrder, { id })).visits.at(-1)!.answer
+
+test('a vendor is asked for a price from the Sheet, names it on a phone, and it is taken', async () => {
+  await cast.coordinator.must(addVendor, { name: 'Pricing Ltd', email: 'pricing@vendor.example' })
+  const { id } = await ready()
+  await desk.go(`/desk/dispatch/order/${id}`)
+  await desk.press('Ask for prices')
+  await desk.type('What is wanted, as they will read it', 'Two pumps, fitted')
+  await desk.press('Vendors for other trades', "//form[@aria-label='Ask for prices']")
+  await desk.press('Pricing Ltd', "//form[@aria-label='Ask for prices']")
+  await desk.press('Send the question')
+  await desk.reads('One vendor is asked for a price.')
+  const { text } = await house.mail('pricing@vendor.example')
+  const phone = await Person.at(server.url, 'phone')
+  try {
+    await phone.go(/\/q\/[\w-]+/.exec(text)![0])
+    await phone.reads('Two pumps, fitted')
+    expect(await phone.accessibilityFindings()).toEqual([])
+    await phone.type('Price before tax', '185.50')
+    await phone.type('When you could begin', 'tomorrow 9:00')
+    await phone.press('Send the price')
+    await phone.reads('You named')
+    await desk.reads('the lowest')
+    expect(await desk.accessibilityFindings()).toEqual([])
+    await desk.press('Take it')
+    await desk.reads('The price of Pricing Ltd is taken')
+    await phone.go(/\/q\/[\w-]+/.exec(text)![0])
+    await phone.reads('Your price was taken')
+  } finally {
+    await phone.quit()
+  }
+})

@@ -5,9 +5,8 @@ import { NButton } from 'naive-ui/es/button'
 import { computed, reactive, ref } from 'vue'
 import { isChange } from '#core/events'
 import { dispatchOrder, listCandidates } from '#contract/dispatch'
-import type { TechnicianChoice, VendorChoice } from '#contract/dispatch'
+import type { TechnicianChoice } from '#contract/dispatch'
 import { addVendor } from '#contract/vendors'
-import { formatMinor } from '#core/kit'
 import { papersMissing } from '#core/vendors'
 import type { AgreedWindow } from '#contract/orders'
 import {
@@ -26,6 +25,7 @@ import {
   toLocalField,
   useRead,
 } from '#web/kit'
+import { vendorSays } from './vendorSays'
 
 /** Who goes, and when: those with the trade, on shift and free come first; nothing is hidden. */
 const props = defineProps<{
@@ -92,17 +92,6 @@ async function addOne(): Promise<void> {
     addKey = freshKey()
     busy.value = false
   }
-}
-/** What can be said of a vendor before choosing: papers, terms, how often they came when they said. */
-function vendorSays({ papers, punctuality, perHourMinor, callOutMinor }: VendorChoice): string[] {
-  const { visits, onTime } = punctuality
-  return [
-    ...papers.filter(({ stands }) => stands === 'ended').map(({ what, until }) => `${what.toLowerCase()} ended ${dayOf(until!)}`),
-    ...papers.filter(({ what, stands }) => what === 'Contract' && stands === 'in_force').map(() => 'contract'),
-    ...(callOutMinor === null ? [] : [`call-out ${formatMinor(callOutMinor)}`]),
-    ...(perHourMinor === null ? [] : [`${formatMinor(perHourMinor)} an hour`]),
-    visits ? `on time ${onTime} of ${visits}` : 'no visits yet',
-  ]
 }
 const fitting = computed(() => candidates.value.value?.vendors.filter(isMeant) ?? [])
 const others = computed(() => candidates.value.value?.vendors.filter((vendor) => !isMeant(vendor)) ?? [])
@@ -194,7 +183,7 @@ async function send(): Promise<void> {
                 >{{ one.name }}
                 <span class="soft">{{ [one.service, one.id === vendorId ? 'named on the order' : ''].filter(Boolean).join(', ') }}</span></NRadio
               >
-              <span class="notes" :class="{ wrong: papersMissing(one.papers).length }">{{ vendorSays(one).join(', ') }}</span>
+              <span class="notes" :class="{ wrong: papersMissing(one.papers).length }">{{ vendorSays(one) }}</span>
             </div>
           </component>
         </NRadioGroup>

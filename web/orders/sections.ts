@@ -6,6 +6,7 @@ import { orderSections as ofField } from '#web/field'
 import { orderSections as ofLedger } from '#web/ledger'
 import { workPlanSection } from '#web/methods'
 import { ownSection } from '#web/own'
+import { quotesSection } from '#web/quotes'
 import type { SheetSection } from '#web/sheets'
 import { accessSection } from '#web/windows'
 import AgreementSection from './AgreementSection.vue'
@@ -25,6 +26,7 @@ export const ORDER_SECTIONS: readonly SheetSection<OrderSheet>[] = [
   accessSection,
   { anchor: 'approval', title: 'Approval', opensAt: ['to_approve'], component: AgreementSection },
   { anchor: 'group', title: 'Group', field: 'members', component: GroupSection },
+  quotesSection,
   ...ofDispatch,
   ...ofField,
   ...ofLedger,

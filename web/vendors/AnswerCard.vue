@@ -52,7 +52,7 @@ const propose = () => time.value && emit('propose', { ...time.value, note: note.
       </div>
     </form>
     <div v-else class="acts">
-      <NButton v-if="job.answer !== 'accepted'" type="primary" :disabled="busy" @click="emit('accept')">{{
+      <NButton v-if="job.answer !== 'accepted'" :type="job.answer ? 'default' : 'primary'" :disabled="busy" @click="emit('accept')">{{
         job.answer === 'proposed' ? 'Come as planned after all' : 'Yes, we come then'
       }}</NButton>
       <NButton :disabled="busy" @click="doing = 'propose'">Another time</NButton>

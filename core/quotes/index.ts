@@ -1,0 +1,2 @@
+export * from './quotes'
+export * from './events'

@@ -1,0 +1,49 @@
+import { and, asc, eq, inArray, lte } from 'drizzle-orm'
+import { CLOCK, lookout, recordEvent } from '#server/kit'
+import type { Service, Works } from '#server/kit'
+import { quotes, vendors } from '../tables'
+
+const LOOK_EVERY_MS = 5_000
+const BATCH = 100
+const TURNS = [
+  { which: 'remindAt', kind: 'quote.remind' },
+  { which: 'tellAt', kind: 'quote.silent' },
+] as const
+
+/** One look at prices nobody has named yet, each told of once. Several servers share the rows, none waits for another. */
+async function lookAtUnanswered(service: Service): Promise<void> {
+  const now = service.clock()
+  for (const { which, kind } of TURNS)
+    for (;;) {
+      const found = await service.writer.transaction(
+        async (tx) => {
+          const rows = await tx
+            .select({ quote: quotes, vendor: vendors.name })
+            .from(quotes)
+            .innerJoin(vendors, eq(vendors.id, quotes.vendorId))
+            .where(and(lte(quotes[which], now), eq(quotes.state, 'asked')))
+            .orderBy(asc(quotes.id))
+            .limit(BATCH)
+            .for('update', { skipLocked: true })
+          if (rows.length)
+            await tx
+              .update(quotes)
+              .set({ [which]: null })
+              .where(
+                inArray(
+                  quotes.id,
+                  rows.map(({ quote }) => quote.id),
+                ),
+              )
+          for (const { quote, vendor } of rows)
+            await recordEvent(tx, CLOCK, now, { kind, siteId: quote.siteId, orderId: quote.orderId, details: { quoteId: quote.id, vendor } })
+          return rows.length
+        },
+        { isolationLevel: 'read committed' },
+      )
+      if (found) service.publisher.nudge()
+      if (found < BATCH) break
+    }
+}
+
+export const quoteWorks: Works = (service) => [lookout('watching prices nobody has named', LOOK_EVERY_MS, () => lookAtUnanswered(service))]
