@@ -12,6 +12,7 @@ import * as floorplans from '#contract/floorplans'
 import * as help from '#contract/help'
 import * as insight from '#contract/insight'
 import type { Endpoint } from '#contract/kit'
+import * as jobsheets from '#contract/jobsheets'
 import * as ledger from '#contract/ledger'
 import * as methods from '#contract/methods'
 import * as lists from '#contract/lists'
@@ -43,6 +44,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     field,
     vendors,
     windows,
+    jobsheets,
     quotes,
     closures,
     board,

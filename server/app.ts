@@ -40,6 +40,7 @@ import { routes as templates } from '#server/templates'
 import { routes as bookings } from '#server/bookings'
 import { routes as vendors } from '#server/vendors'
 import { routes as quotes } from '#server/quotes'
+import { routes as jobsheets } from '#server/jobsheets'
 import { routes as windows } from '#server/windows'
 import { routes as ledger } from './ledger/routes'
 
@@ -55,6 +56,7 @@ export const routes: Route[] = [
   ...field,
   ...vendors,
   ...windows,
+  ...jobsheets,
   ...quotes,
   ...closures,
   ...board,

@@ -105,6 +105,13 @@ export const router = createRouter({
     { path: '/t/:token', name: 'track', component: () => import('./requests/TrackView.vue'), meta: { title: 'Your request' } },
     { path: '/a/:token', name: 'approval', component: () => import('./approvals/ApprovalView.vue'), meta: { title: 'To approve' } },
     { path: '/w/:token', name: 'times', component: () => import('./windows/TimesView.vue'), meta: { title: 'A time to come' } },
+    {
+      path: '/job/:id(\\d+)',
+      name: 'scanned',
+      component: () => import('./people/LostView.vue'),
+      meta: { may: 'self.read', title: 'Job' },
+      beforeEnter: jobOfSheet,
+    },
     { path: '/q/:token', name: 'quote', component: () => import('./quotes/QuoteView.vue'), meta: { title: 'A price' } },
     { path: '/p/:token', name: 'pass', component: () => import('./vendors/PassView.vue'), meta: { title: 'Your job' } },
     { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds' } },
@@ -131,6 +138,15 @@ async function portraitOfLabel(to: RouteLocationNormalized): Promise<true | stri
   if (!session.self || !session.can('desk.read')) return true
   const { portraitOf } = await import('./portraits/scanned')
   return (await portraitOf(String(to.params.site), place, asset)) ?? true
+}
+
+/** The code of a printed sheet leads to one’s own visit, or to the Sheet. */
+async function jobOfSheet(to: RouteLocationNormalized): Promise<true | string> {
+  const [{ call }, { findJob }] = await Promise.all([import('./kit'), import('#contract/jobsheets')])
+  return call(findJob, { id: Number(to.params.id) }).then(
+    ({ address }) => address,
+    () => true,
+  )
 }
 
 router.beforeEach(async (to) => {

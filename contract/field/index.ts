@@ -4,6 +4,7 @@ import type { Instant } from '#contract/kit'
 import type { AgreedWindow } from '#contract/orders'
 import { VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
+import type { ToBring } from '#core/jobsheets'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import type { Priority } from '#core/requests'
@@ -21,9 +22,13 @@ export interface JobRow {
   orderState: string
   plannedStart: Instant
   plannedEnd: Instant
+  /** How many pieces of equipment and tools are to be brought. */
+  bring: number
 }
 
 export interface JobSheet extends JobRow {
+  /** The same, by name. */
+  toBring: ToBring[]
   description: string
   access: string | null
   placeWithin: string | null

@@ -1,6 +1,9 @@
 import type { VisitRecord } from '#server/dispatch/records'
 import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm'
 import type { JobRow, JobSheet } from '#contract/field'
+import { bringOf } from '#server/jobsheets'
+import { countOf } from '#core/jobsheets'
+import type { ToBring } from '#core/jobsheets'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, events, orders, parts, sites, stints, stockMovements } from '../tables'
@@ -15,9 +18,11 @@ const EARLIER = 4
 export async function readJobSheet(db: Reader, who: Asker, visitId: number): Promise<Outgoing<JobSheet>> {
   const { visit, order } = await myVisit(db, who, visitId)
   const place = await namePlace(db, order.placeId)
+  const bring = (await bringOf(db, [order.id])).get(order.id)!
   const [site] = await db.select({ zone: sites.zone }).from(sites).where(eq(sites.id, order.siteId))
   return {
-    ...jobRow(visit, order, place),
+    ...jobRow(visit, order, place, bring),
+    toBring: bring,
     description: order.description,
     access: order.access,
     placeWithin: place?.within ?? null,
@@ -38,7 +43,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
   }
 }
 
-export function jobRow(visit: VisitRecord, order: OrderRecord, place: { code: string; name: string } | null): Outgoing<JobRow> {
+export function jobRow(visit: VisitRecord, order: OrderRecord, place: { code: string; name: string } | null, bring: readonly ToBring[]): Outgoing<JobRow> {
   return {
     visitId: visit.id,
     number: order.number,
@@ -51,6 +56,7 @@ export function jobRow(visit: VisitRecord, order: OrderRecord, place: { code: st
     orderState: order.state,
     plannedStart: visit.plannedStart,
     plannedEnd: visit.plannedEnd,
+    bring: countOf(bring),
   }
 }
 

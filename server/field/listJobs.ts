@@ -4,6 +4,7 @@ import { DateTime } from 'luxon'
 import * as contract from '#contract/field'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { SEEN_IN_FIELD } from '#core/orders'
+import { bringOf } from '#server/jobsheets'
 import { query } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
 import { orders, places, sites, visits } from '../tables'
@@ -54,5 +55,6 @@ async function jobsOf(db: Reader, who: Asker, when: SQL, most = 200) {
     )
     .orderBy(asc(visits.plannedStart), asc(visits.id))
     .limit(most)
-  return rows.map(({ visit, order, place }) => jobRow(visit, order, place))
+  const bring = await bringOf(db, [...new Set(rows.map(({ order }) => order.id))])
+  return rows.map(({ visit, order, place }) => jobRow(visit, order, place, bring.get(order.id)!))
 }

@@ -2,8 +2,9 @@
 import { NButton } from 'naive-ui/es/button'
 import { computed, onMounted, ref } from 'vue'
 import type { Board } from '#contract/board'
+import { printDay } from '#contract/jobsheets'
 import { addLeave, dropLeave, readCrew } from '#contract/people'
-import { call, CallProblem, daysBetween, ListEntry, MomentEntry, rowsNamed, TextEntry, toLocalField, useSession, useUndo, writtenDay } from '#web/kit'
+import { address, call, CallProblem, daysBetween, ListEntry, MomentEntry, rowsNamed, TextEntry, toLocalField, useSession, useUndo, writtenDay } from '#web/kit'
 import { stretchOf } from './holding'
 import type { Holding } from './holding'
 import PersonSays from './PersonSays.vue'
@@ -75,6 +76,11 @@ function give(): void {
       <NButton size="small" aria-label="Close this" @click="emit('leave')">×</NButton>
     </header>
     <PersonSays :site-id="siteId" :technician-id="technicianId" :day="board.first" />
+    <p>
+      <NButton size="small" tag="a" target="_blank" :href="address(printDay, { technicianId, day: board.first })"
+        >Print {{ days.length > 1 ? `their ${writtenDay(board.first)}` : 'their day' }}</NButton
+      >
+    </p>
     <form v-if="session.can('registers.edit')" aria-label="Away" @submit.prevent="beAway">
       <h3>Away</h3>
       <div class="when">

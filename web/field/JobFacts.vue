@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { AgreedWindow } from '#contract/orders'
+import type { ToBring } from '#core/jobsheets'
 import { shortTime, spanTime } from '#web/kit'
 
 /** What somebody needs to go: where, who, how to get in. No money. */
@@ -19,6 +20,8 @@ defineProps<{
     window: AgreedWindow | null
     noteForWorker: string | null
     asset: { tag: string; name: string } | null
+    /** What has to be brought, counted; a vendor brings their own. */
+    toBring?: ToBring[]
   }
 }>()
 </script>
@@ -48,6 +51,12 @@ defineProps<{
           <span class="mono">{{ job.asset.tag }}</span> {{ job.asset.name }}
         </dd></template
       >
+      <template v-if="job.toBring?.length"
+        ><dt>To bring</dt>
+        <dd>
+          <span v-for="one in job.toBring" :key="one.text" class="bring">{{ one.many > 1 ? `${one.many} × ` : '' }}{{ one.text }}</span>
+        </dd></template
+      >
       <template v-if="job.placeAccess || job.access"
         ><dt>Getting in</dt>
         <dd>{{ [job.placeAccess, job.access].filter(Boolean).join(' ') }}</dd></template
@@ -67,6 +76,9 @@ defineProps<{
 </template>
 
 <style scoped>
+.bring {
+  display: block;
+}
 dl {
   margin: 0;
   display: grid;

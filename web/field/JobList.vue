@@ -24,7 +24,7 @@ const STATES: Record<string, string> = { planned: 'Planned', on_site: 'On site',
         >
         <span class="label"
           ><span class="mono">{{ job.number }}</span
-          >, {{ VISIT_KIND_NAMES[job.kind as VisitKind].toLowerCase() }}</span
+          >, {{ VISIT_KIND_NAMES[job.kind as VisitKind].toLowerCase() }}<template v-if="job.bring">, {{ job.bring }} to bring</template></span
         >
       </RouterLink>
     </li>

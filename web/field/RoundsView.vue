@@ -2,8 +2,9 @@
 import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
+import { printMyDay } from '#contract/jobsheets'
 import { listJobs } from '#contract/field'
-import { ChoiceEntry, PhonePage, call, onLiveChange, ProblemNote, toLocalField, useLive, useLoading, useSession, useSoon, writtenDay } from '#web/kit'
+import { address, ChoiceEntry, PhonePage, call, onLiveChange, ProblemNote, toLocalField, useLive, useLoading, useSession, useSoon, writtenDay } from '#web/kit'
 import JobList from './JobList.vue'
 
 /** The technician's day: jobs in the order of the plan. */
@@ -37,6 +38,7 @@ const RANGES = [
     </header>
     <main>
       <ChoiceEntry id="range" v-model="range" label-hidden label="Which days" :options="RANGES" />
+      <p class="paper"><NButton text type="primary" tag="a" target="_blank" :href="address(printMyDay, {})">Today on paper</NButton></p>
       <ProblemNote v-if="jobs.problem.value" :problem="jobs.problem.value" @retry="jobs.load" />
       <template v-else-if="jobs.value.value">
         <JobList v-if="jobs.value.value.rows.length" :jobs="jobs.value.value.rows" />
@@ -63,6 +65,9 @@ const RANGES = [
 }
 .top h1 {
   margin-right: auto;
+}
+.paper {
+  margin: 0;
 }
 .next {
   display: grid;

@@ -8,6 +8,7 @@ import { editReason, isSettled } from '#core/orders'
 import { OthersHere, PriorityBar, ProblemNote, StageRing, TargetGauge, useSession, jumpTo, useVocabulary } from '#web/kit'
 import { AssetFills, ConflictBox, MoveBar, ORDER_FIELD_NAMES, provideSheet, SectionList, useAssetChoice, useSheet } from '#web/sheets'
 import type { OfferedMove } from '#web/sheets'
+import { openPrint, printing } from '#web/jobsheets'
 import { provideOrderFields, useOrderFields } from './orderFields'
 import { ORDER_SECTIONS } from './sections'
 import { sharesSay } from './sharesSay'
@@ -50,7 +51,9 @@ const offered = computed<OfferedMove[]>(() => [
       ? []
       : [{ ...act, move: anchor, reasons: [], reason: 'none' as const, onward: act.onwardAt.includes(it.value.state), opens: () => begin(anchor) }],
   ),
+  printing,
 ])
+const act = (move: string, given: Parameters<typeof go>[1]) => (move === printing.move ? openPrint(props.id, given.choice ?? '') : go(move, given))
 async function begin(anchor: string): Promise<void> {
   begun.value = anchor
   await nextTick()
@@ -105,7 +108,7 @@ function showValue(field: string, value: unknown): string {
         /><PriorityBar :priority="it.priority" /><TargetGauge :target="it.target" wide /><OthersHere :id="it.id" type="order" />
       </p>
       <h1 :title="it.summary">{{ it.summary }}</h1>
-      <MoveBar :moves="offered" :busy="busy" @go="go" @jump="jumpTo" />
+      <MoveBar :moves="offered" :busy="busy" @go="act" @jump="jumpTo" />
       <SectionList index :sheet="it" :sections="ORDER_SECTIONS" />
     </header>
     <p v-if="it.discarded" class="outcome">This draft was discarded. <NButton @click="restore">Bring it back</NButton></p>

@@ -1,0 +1,2 @@
+export * from './bring'
+export * from './copies'
