@@ -7,6 +7,7 @@ import * as cobie from '#contract/cobie'
 import * as dayplans from '#contract/dayplans'
 import * as dispatch from '#contract/dispatch'
 import * as documents from '#contract/documents'
+import * as feeds from '#contract/feeds'
 import * as field from '#contract/field'
 import * as floorplans from '#contract/floorplans'
 import * as help from '#contract/help'
@@ -26,6 +27,7 @@ import * as quotes from '#contract/quotes'
 import * as readiness from '#contract/readiness'
 import * as requests from '#contract/requests'
 import * as setup from '#contract/setup'
+import * as shifts from '#contract/shifts'
 import * as stock from '#contract/stock'
 import * as templates from '#contract/templates'
 import * as vendors from '#contract/vendors'
@@ -44,6 +46,8 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     field,
     vendors,
     windows,
+    shifts,
+    feeds,
     jobsheets,
     quotes,
     closures,

@@ -2,6 +2,7 @@ import { hash } from '@node-rs/argon2'
 import { DateTime } from 'luxon'
 import type { WorkCalendar } from '#core/kit'
 import { makeAccess } from './access'
+import { makeShifts } from './shifts'
 import { makeBookings, makeReadiness } from './bookings'
 import { makeBuying } from './buying'
 import { makeDocuments } from './documents'
@@ -57,6 +58,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeBookings(setting)
   makeReadiness(setting)
   makeAccess(setting)
+  makeShifts(setting)
   makeRuleBook(world, siteIds.SKE)
   makeViews(world)
   tellTargets(world)

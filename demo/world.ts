@@ -87,6 +87,9 @@ export const TABLES = [
   'orderSteps',
   'events',
   'timeOffers',
+  'quotes',
+  'rotas',
+  'leaveAsks',
   'closures',
 ] as const satisfies readonly (keyof typeof tables)[]
 

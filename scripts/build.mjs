@@ -20,6 +20,7 @@ const SOURCES = [
 const PROGRAMS = {
   main: 'server/main.ts',
   'jobSheets.worker': 'server/jobsheets/jobSheets.worker.ts',
+  'readLeave.worker': 'server/shifts/readLeave.worker.ts',
   'statementPdf.worker': 'server/ledger/statementPdf.worker.ts',
   'readMime.worker': 'server/mail/readMime.worker.ts',
   'precedents.worker': 'server/requests/precedents.worker.ts',

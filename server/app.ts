@@ -41,6 +41,8 @@ import { routes as bookings } from '#server/bookings'
 import { routes as vendors } from '#server/vendors'
 import { routes as quotes } from '#server/quotes'
 import { routes as jobsheets } from '#server/jobsheets'
+import { routes as feeds } from '#server/feeds'
+import { routes as shifts } from '#server/shifts'
 import { routes as windows } from '#server/windows'
 import { routes as ledger } from './ledger/routes'
 
@@ -56,6 +58,8 @@ export const routes: Route[] = [
   ...field,
   ...vendors,
   ...windows,
+  ...shifts,
+  ...feeds,
   ...jobsheets,
   ...quotes,
   ...closures,

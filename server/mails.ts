@@ -10,6 +10,7 @@ import { methodMails } from '#server/methods'
 import { orderMails } from '#server/orders'
 import { quoteMails } from '#server/quotes'
 import { requestMails } from '#server/requests'
+import { shiftMails } from '#server/shifts'
 import { stockMails } from '#server/stock'
 import { vendorMails } from '#server/vendors'
 import { windowMails } from '#server/windows'
@@ -23,6 +24,7 @@ const BY_ROOM = {
   documentMails,
   methodMails,
   stockMails,
+  shiftMails,
   bookingMails,
   vendorMails,
   quoteMails,

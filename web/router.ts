@@ -2,7 +2,7 @@ import { createRouter, createWebHistory } from 'vue-router'
 import type { RouteLocationNormalized, RouteRecordRaw } from 'vue-router'
 import type { Permission } from '#core/people'
 import { REGISTERS } from '#core/registers'
-import { useSession } from '#web/kit'
+import { call, useSession } from '#web/kit'
 
 declare module 'vue-router' {
   interface RouteMeta {
@@ -116,6 +116,7 @@ export const router = createRouter({
     { path: '/p/:token', name: 'pass', component: () => import('./vendors/PassView.vue'), meta: { title: 'Your job' } },
     { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds' } },
     { path: '/rounds/:visitId(\\d+)', name: 'job', component: () => import('./field/JobView.vue'), meta: { may: 'field.work', title: 'Job' } },
+    { path: '/rounds/time', name: 'myTime', component: () => import('./shifts/MyTimeView.vue'), meta: { may: 'field.work', title: 'My time' } },
     { path: '/rounds/steps', name: 'myFieldSteps', component: () => import('./methods/MyStepsView.vue'), meta: { may: 'field.work', title: 'My steps' } },
     {
       path: '/readiness/:id(\\d+)?',
@@ -142,7 +143,7 @@ async function portraitOfLabel(to: RouteLocationNormalized): Promise<true | stri
 
 /** The code of a printed sheet leads to one’s own visit, or to the Sheet. */
 async function jobOfSheet(to: RouteLocationNormalized): Promise<true | string> {
-  const [{ call }, { findJob }] = await Promise.all([import('./kit'), import('#contract/jobsheets')])
+  const { findJob } = await import('#contract/jobsheets')
   return call(findJob, { id: Number(to.params.id) }).then(
     ({ address }) => address,
     () => true,

@@ -52,6 +52,7 @@ export interface BoardPerson {
   shifts: BoardSpan[]
   /** On leave; why is nobody’s business here. */
   away: BoardSpan[]
+  onCall: BoardSpan[]
   visits: BoardVisit[]
 }
 export interface BoardVendor {

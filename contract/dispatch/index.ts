@@ -10,6 +10,8 @@ export interface TechnicianChoice {
   team: string
   trades: string[]
   shift: string
+  /** On call at that time, outside of their shift. */
+  onCall: boolean
   fitness: Fitness
 }
 

@@ -25,6 +25,7 @@ test.each<[string, BoardTechnician | null, ReturnType<typeof span>, Partial<Boar
   ['a trade they have not', { ...bram, tradeIds: [2] }, span('10:00', '11:00'), {}, ['trade'], 'Electrical is no trade of Bram.'],
   ['after the shift', bram, span('16:00', '17:00'), {}, ['shift'], 'Bram works 08:00 to 12:00 and 12:00 to 16:30 that day.'],
   ['a day off', bram, span('10:00', '11:00', '25'), {}, ['shift'], 'Bram does not work that day.'],
+  ['on call outside of the shift', { ...bram, onCall: [span('16:30', '23:59')] }, span('16:00', '18:00'), {}, ['shift'], 'Bram is on call then.'],
   ['leave, which is said alone', { ...bram, away: [span('09:00', '10:01')] }, span('10:00', '17:00'), {}, ['away'], 'Bram is away then.'],
   [
     'another visit',
@@ -157,5 +158,15 @@ test('how long somebody is there is read of the plan of their trade, and is an h
   expect([presenceOf(null, 1), presenceOf([], null)]).toEqual([
     { minutes: 60, people: 1 },
     { minutes: 60, people: 1 },
+  ])
+})
+
+test('who is on call needs no reason, and is on leave all the same', () => {
+  const called = { ...bram, onCall: [span('16:30', '23:59')] }
+  const against = (who: BoardTechnician) => conflictsOf(job, who, span('20:00', '21:00'), now, zone)
+  expect([isAsked(against(called)), isAsked(against(bram)), against({ ...called, away: [span('19:00', '22:00')] }).map(({ code }) => code)]).toEqual([
+    false,
+    true,
+    ['away'],
   ])
 })

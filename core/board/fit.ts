@@ -22,6 +22,8 @@ export interface BoardTechnician {
   tradeIds: readonly number[]
   shifts: readonly Stretch[]
   away: readonly Stretch[]
+  /** When they are on call besides. */
+  onCall?: readonly Stretch[]
   /** Where else they are planned or at work. */
   visits: readonly (Stretch & { number: string; path: string | null })[]
 }
@@ -83,6 +85,7 @@ function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string
   if (job.tradeId !== null && !who.tradeIds.includes(job.tradeId))
     say('trade', 'ask', 'other trade', `${job.trade ?? 'What it takes'} is no trade of ${who.name}.`)
   if (who.away.some((leave) => meets(leave, at))) say('away', 'ask', 'away', `${who.name} is away then.`)
+  else if (!isCovered(at, who.shifts) && isCovered(at, [...who.shifts, ...(who.onCall ?? [])])) say('shift', 'hint', 'on call', `${who.name} is on call then.`)
   else if (!isCovered(at, who.shifts)) {
     const day = DateTime.fromJSDate(at.from, { zone })
     const that = who.shifts.filter(({ from }) => DateTime.fromJSDate(from, { zone }).hasSame(day, 'day'))

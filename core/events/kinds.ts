@@ -3,6 +3,7 @@ import { BOOKING_EVENTS } from '#core/bookings'
 import { CLOSURE_EVENTS } from '#core/closures'
 import { COBIE_EVENTS } from '#core/cobie'
 import { DOCUMENT_EVENTS } from '#core/documents'
+import { FEED_EVENTS } from '#core/feeds'
 import { FIELD_EVENTS } from '#core/field'
 import { FLOORPLAN_EVENTS } from '#core/floorplans'
 import { HELP_EVENTS } from '#core/help'
@@ -18,6 +19,7 @@ import { READINESS_EVENTS } from '#core/readiness'
 import { REGISTER_EVENTS } from '#core/registers'
 import { REQUEST_EVENTS } from '#core/requests'
 import { SETUP_EVENTS } from '#core/setup'
+import { SHIFT_EVENTS } from '#core/shifts'
 import { STOCK_EVENTS } from '#core/stock'
 import { TEMPLATE_EVENTS } from '#core/templates'
 import { VENDOR_EVENTS } from '#core/vendors'
@@ -31,6 +33,7 @@ export const EVENTS = {
   ...REQUEST_EVENTS,
   ...ORDER_EVENTS,
   ...FIELD_EVENTS,
+  ...FEED_EVENTS,
   ...LEDGER_EVENTS,
   ...OWN_EVENTS,
   ...PEOPLE_EVENTS,
@@ -44,6 +47,7 @@ export const EVENTS = {
   ...COBIE_EVENTS,
   ...METHOD_EVENTS,
   ...STOCK_EVENTS,
+  ...SHIFT_EVENTS,
   ...BOOKING_EVENTS,
   ...TEMPLATE_EVENTS,
   ...READINESS_EVENTS,

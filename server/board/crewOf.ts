@@ -3,6 +3,7 @@ import { DateTime } from 'luxon'
 import type { Stretch } from '#core/board'
 import { shiftOn } from '#core/people'
 import type { Reader } from '#server/kit'
+import { onCallAt } from '#server/shifts'
 import { accounts, leaves, people, shiftExceptions, teams, technicians, technicianTrades, trades } from '../tables'
 
 export interface CrewMember {
@@ -13,6 +14,7 @@ export interface CrewMember {
   trades: { id: number; name: string }[]
   shifts: Stretch[]
   away: Stretch[]
+  onCall: Stretch[]
 }
 
 /**
@@ -27,7 +29,7 @@ export async function crewOf(db: Reader, siteId: number, days: readonly DateTime
       .plus({ days: 1 })
       .toJSDate(),
   ]
-  const [crew, skilled, away, otherwise] = await Promise.all([
+  const [crew, skilled, away, otherwise, onCall] = await Promise.all([
     db
       .select({ id: technicians.id, personId: people.id, name: people.name, team: teams.name, shift: technicians.shift })
       .from(technicians)
@@ -46,6 +48,7 @@ export async function crewOf(db: Reader, siteId: number, days: readonly DateTime
       .from(leaves)
       .where(and(lt(leaves.fromAt, until), gt(leaves.untilAt, from))),
     db.select().from(shiftExceptions).where(inArray(shiftExceptions.day, names)),
+    onCallAt(db, siteId, from, until),
   ])
   const [tradesOf, leavesOf, exceptionsOf] = [byTechnician(skilled), byTechnician(away), byTechnician(otherwise)]
   return crew.map(({ id, personId, name, team, shift }) => ({
@@ -61,6 +64,7 @@ export async function crewOf(db: Reader, siteId: number, days: readonly DateTime
       })),
     ),
     away: (leavesOf.get(id) ?? []).map((row) => ({ from: row.fromAt, until: row.untilAt })),
+    onCall: onCall.filter(({ technicianId }) => technicianId === id).map((span) => ({ from: span.from, until: span.until })),
   }))
 }
 

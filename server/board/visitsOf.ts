@@ -9,6 +9,7 @@ export const asTechnician = (member: CrewMember, mine: Awaited<ReturnType<typeof
   tradeIds: member.trades.map(({ id }) => id),
   shifts: member.shifts,
   away: member.away,
+  onCall: member.onCall,
   visits: mine,
 })
 

@@ -6,6 +6,7 @@ import type { DayStretch } from '#core/kit'
 import { byFitness, GRACE_MINUTES, papersOn } from '#core/vendors'
 import type { Punctuality } from '#core/vendors'
 import { maySee, notFound, query } from '#server/kit'
+import { onCallAt } from '#server/shifts'
 import type { Reader } from '#server/kit'
 import {
   accounts,
@@ -37,7 +38,7 @@ export default query(contract.listCandidates, async ({ db, who, input, now }) =>
   const wish = { tradeId: found.tradeId, start: new Date(input.start), end: new Date(input.end), zone: found.site.zone }
   const around = [new Date(wish.start.getTime() - DAY), new Date(wish.end.getTime() + DAY)] as const
   const days = [-1, 0, 1].map((by) => DateTime.fromJSDate(wish.start, { zone: wish.zone }).plus({ days: by }).toISODate()!)
-  const [crew, tradeRows, away, otherwise, planned, vendorRows, vendorTradeRows, served, punctual] = await Promise.all([
+  const [crew, tradeRows, away, otherwise, planned, vendorRows, vendorTradeRows, served, punctual, onCall] = await Promise.all([
     db
       .select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift })
       .from(technicians)
@@ -62,8 +63,10 @@ export default query(contract.listCandidates, async ({ db, who, input, now }) =>
     db.select().from(vendorTrades),
     db.select().from(vendorSites),
     punctualityOf(db, now),
+    onCallAt(db, found.site.id, wish.start, wish.end),
   ])
   const day = days[1]!
+  const called = new Set(onCall.filter(({ from, until }) => from <= wish.start && until >= wish.end).map(({ technicianId }) => technicianId))
   const technicianRows = crew.map(({ id, name, team, shift }) => {
     const mine = tradeRows.filter((row) => row.technicianId === id)
     const candidate = {
@@ -73,10 +76,10 @@ export default query(contract.listCandidates, async ({ db, who, input, now }) =>
       leave: away.filter((row) => row.technicianId === id).map((row) => ({ from: row.fromAt, to: row.untilAt })),
       planned: planned.filter((row) => row.technicianId === id),
     }
-    return { id, name, team, trades: mine.map((row) => row.name), shift: shiftWords(shift), fitness: fitnessOf(candidate, wish) }
+    return { id, name, team, trades: mine.map((row) => row.name), shift: shiftWords(shift), onCall: called.has(id), fitness: fitnessOf(candidate, wish) }
   })
-  const score = ({ fitness }: (typeof technicianRows)[number]) =>
-    (fitness.hasTrade ? 0 : 4) + (fitness.away ? 3 : 0) + (fitness.onShift ? 0 : 2) + (fitness.overlapMinutes ? 1 : 0)
+  const score = ({ fitness, onCall }: (typeof technicianRows)[number]) =>
+    (fitness.hasTrade ? 0 : 4) + (fitness.away ? 3 : 0) + (fitness.onShift || onCall ? 0 : 2) + (fitness.overlapMinutes ? 1 : 0)
   technicianRows.sort((a, b) => score(a) - score(b) || a.fitness.loadMinutes - b.fitness.loadMinutes || a.name.localeCompare(b.name))
   // Who said where they come, comes there alone.
   const comes = (vendorId: number) => {

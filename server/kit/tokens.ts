@@ -15,7 +15,7 @@ export interface LinkMaker {
   sign(text: string): string
 }
 
-export type LinkPurpose = 'request' | 'pass' | 'follow' | 'mine' | 'approval' | 'times' | 'quote'
+export type LinkPurpose = 'request' | 'pass' | 'follow' | 'mine' | 'approval' | 'times' | 'quote' | 'feed'
 
 /**
  * Tokens are an HMAC of a random nonce under the installation's secret: they cannot be guessed, nor

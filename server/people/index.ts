@@ -20,6 +20,7 @@ import signOut from './signOut'
 
 export * from './keepers'
 export * from './away'
+export { atWork, lockTechnician, tellCrew } from './crew'
 export * from './keepAccount'
 export * from './takePeople'
 export * from './sweepSignIns'

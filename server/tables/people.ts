@@ -198,6 +198,8 @@ export const leaves = mysqlTable(
     fromAt: instant('from_at').notNull(),
     untilAt: instant('until_at').notNull(),
     reason: varchar('reason', { length: 120 }),
+    /** What it is in the calendar it was read from. */
+    uid: varchar('uid', { length: 300 }),
   },
   (table) => [index('leave_technician').on(table.technicianId, table.fromAt)],
 )

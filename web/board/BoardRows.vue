@@ -160,6 +160,7 @@ defineExpose({ holdingKey })
           />
           <div class="track" role="cell" :style="{ height: `${row.height}px` }" :class="{ outside: row.isPerson }">
             <span v-for="(shift, at) in row.shifts" :key="`s${at}`" class="shift" :style="shift" />
+            <span v-for="(span, at) in row.onCall" :key="`c${at}`" class="oncall" :style="span" title="On call" />
             <span v-for="(leave, at) in row.away" :key="`a${at}`" class="away" :style="leave">away</span>
             <span v-if="nowAt" class="nowline" :style="nowAt" />
             <span v-if="heldWindow" class="window" aria-hidden="true" :style="heldWindow" />

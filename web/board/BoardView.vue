@@ -5,9 +5,13 @@ import { readBoard } from '#contract/board'
 import type { BoardVisit, WaitingOrder } from '#contract/board'
 import { BOARD_DAYS, BOARD_DAYS_NAMES, halfOf } from '#core/board'
 import type { BoardDays } from '#core/board'
+import { listLeaveAsks } from '#contract/shifts'
+import type { LeaveAsk } from '#contract/shifts'
 import { isChange } from '#core/events'
 import { DayPlanPanel } from '#web/dayplans'
 import { ChoiceEntry, dayAfter, ListEntry, LoadedPart, rowsNamed, shortTime, toLocalField, useKeys, useRead, useSession, useVocabulary } from '#web/kit'
+import { LeavePanel, OnCallLine } from '#web/shifts'
+import { useRoute } from 'vue-router'
 import BoardRows from './BoardRows.vue'
 import DespiteDialog from './DespiteDialog.vue'
 import { stretchOf, useHolding } from './holding'
@@ -68,7 +72,7 @@ function step(by: number): void {
 /** What stands beside the Board: a visit, an order or a person that was opened; otherwise what waits. */
 const opened = ref<{ visitId?: number; orderId?: number; personId?: number; row: string } | null>(null)
 function open(what: NonNullable<typeof opened.value>): void {
-  planning.value = false
+  planning.value = deciding.value = false
   opened.value = what
 }
 const openVisit = (visit: BoardVisit, row: string) => open({ visitId: visit.id, row })
@@ -84,12 +88,29 @@ const openedVisit = computed(() => {
   return [...it.value.people, ...it.value.vendors].flatMap(({ visits }) => visits).find((one) => one.id === id) ?? null
 })
 const openedOrder = computed(() => it.value.waiting.find(({ id }) => id === opened.value?.orderId) ?? null)
+/** Leave that is asked for, for who keeps the registers. */
+const asks = useRead(listLeaveAsks, () => (session.can('registers.edit') ? { siteId: siteId.value } : null), {
+  holds: true,
+  touchedBy: ({ kind }) => kind.startsWith('leave.'),
+})
+const leaveRows = computed(() => asks.value.value?.rows ?? [])
+const deciding = ref(useRoute().query.leave !== undefined)
+function openLeave(): void {
+  opened.value = null
+  planning.value = false
+  deciding.value = true
+}
+function decided(rows: LeaveAsk[]): void {
+  asks.value.value = { rows }
+  void read.load()
+}
 /** A computed plan beside the Board, for who may send people out. */
 const planning = ref(false)
 const repairing = ref(false)
 const askPlan = ref<InstanceType<typeof NButton> | null>(null)
 function openPlan(repairs: boolean): void {
   opened.value = null
+  deciding.value = false
   repairing.value = repairs
   planning.value = true
 }
@@ -160,6 +181,11 @@ useKeys((key, event) => {
         <NButton :disabled="!back.length || busy" :title="back.at(-1)?.sentence" @click="holding.takeBack()">Take back</NButton>
       </div>
     </header>
+    <OnCallLine :site-id="siteId" :more="leaveRows.length > 0">
+      <NButton size="small" v-if="leaveRows.length" @click="openLeave">{{
+        leaveRows.length === 1 ? 'One asks for leave' : `${leaveRows.length} ask for leave`
+      }}</NButton>
+    </OnCallLine>
     <LoadedPart :part="read">
       <p v-if="troubled.length && !planning" class="troubled" role="status">
         <span
@@ -186,7 +212,8 @@ useKeys((key, event) => {
           <p class="says" :class="{ on: held }" role="status">{{ says }}</p>
           <p v-if="!held" class="soft legend">
             Light: at work. Outlined: planned, the more urgent the heavier its edge, its target along the foot. Filled: on the job. Dotted between: the way.
-            Hatched: away. Drag a visit, or press Space on it and move it by arrows; Enter opens it. It is {{ shortTime(it.now) }}.
+            Hatched: away. Dashed along the foot: on call. Drag a visit, or press Space on it and move it by arrows; Enter opens it. It is
+            {{ shortTime(it.now) }}.
           </p>
           <p v-else class="soft legend">Arrows move it, with Shift by an hour; − and + make it shorter and longer. Enter puts it there, Escape puts it back.</p>
         </section>
@@ -201,6 +228,7 @@ useKeys((key, event) => {
           @leave="leavePlan"
           @taken="(what, sentence) => void holding.did(what, sentence)"
         />
+        <LeavePanel v-else-if="deciding" :rows="leaveRows" @leave="deciding = false" @now="decided" />
         <PlanPanel
           v-else-if="openedVisit || openedOrder"
           :key="openedVisit?.id ?? `o${openedOrder!.id}`"

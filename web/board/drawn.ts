@@ -38,6 +38,7 @@ export interface Row {
   isPerson: boolean
   height: number
   shifts: Across[]
+  onCall: Across[]
   away: Across[]
   bars: Bar[]
   ways: Way[]
@@ -56,11 +57,12 @@ export function rowsOf(board: Board, team: string | null, place: Place, trackPx:
       ...visitsOn(place, trackPx, board.now, one.visits, one.away),
       ...{ id: one.id, key: `t${one.id}`, name: one.name, says: one.trades.join(', ') || one.team, isPerson: true },
       shifts: one.shifts.map((shift) => acrossOn(place, shift)),
+      onCall: one.onCall.map((span) => acrossOn(place, span)),
       away: one.away.map((leave) => acrossOn(place, leave)),
     })),
     ...(team ? [] : board.vendors).map((one) => ({
       ...visitsOn(place, trackPx, board.now, one.visits, [], true),
-      ...{ id: null, key: `v${one.id}`, name: one.name, says: 'vendor', isPerson: false, shifts: [], away: [] },
+      ...{ id: null, key: `v${one.id}`, name: one.name, says: 'vendor', isPerson: false, shifts: [], onCall: [], away: [] },
     })),
   ]
 }

@@ -62,6 +62,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
         tradeIds: person.tradeIds,
         shifts: person.shifts.map(stretchOf),
         away: person.away.map(stretchOf),
+        onCall: person.onCall.map(stretchOf),
         visits: person.visits
           .filter(({ state }) => state !== 'ended')
           .map((visit) => ({ ...stretchOf(visit), id: visit.id, number: visit.number, path: visit.path })),

@@ -105,7 +105,7 @@ function notes(one: TechnicianChoice): string[] {
   return [
     ...(fitness.hasTrade ? [] : ['other trade']),
     ...(fitness.away ? ['away'] : []),
-    ...(fitness.onShift ? [] : ['not on shift']),
+    ...(fitness.onShift || one.onCall ? [] : ['not on shift']),
     ...(fitness.overlapMinutes ? [`${spell(fitness.overlapMinutes)} already planned then`] : []),
   ]
 }
@@ -169,7 +169,9 @@ async function send(): Promise<void> {
               :title="`${spell(one.fitness.loadMinutes)} planned that day`"
               ><span :style="{ width: loadShare(one) }"
             /></span>
-            <span class="notes" :class="{ wrong: notes(one).length }">{{ notes(one).join(', ') || 'free, on shift' }}</span>
+            <span class="notes" :class="{ wrong: notes(one).length }">{{
+              notes(one).join(', ') || (one.fitness.onShift ? 'free, on shift' : 'free, on call')
+            }}</span>
           </div>
         </NCheckboxGroup>
       </fieldset>

@@ -33,8 +33,8 @@ const RANGES = [
   <PhonePage>
     <header class="top">
       <h1>Rounds</h1>
-      <span>{{ session.self?.name }}</span><RouterLink to="/rounds/steps">My steps</RouterLink><RouterLink to="/readiness">Readiness</RouterLink
-      ><NButton @click="leave">Sign out</NButton>
+      <span>{{ session.self?.name }}</span><RouterLink to="/rounds/steps">My steps</RouterLink><RouterLink to="/rounds/time">My time</RouterLink
+      ><RouterLink to="/readiness">Readiness</RouterLink><NButton @click="leave">Sign out</NButton>
     </header>
     <main>
       <ChoiceEntry id="range" v-model="range" label-hidden label="Which days" :options="RANGES" />

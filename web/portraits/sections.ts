@@ -2,11 +2,13 @@ import { defineAsyncComponent } from 'vue'
 import { TransferSection } from '#web/assets'
 import { placeClosureSection } from '#web/closures'
 import { documentsSection } from '#web/documents'
+import { feedSection } from '#web/feeds'
 import { PlanSection } from '#web/floorplans'
 import { methodSection } from '#web/methods'
 import { ownSection } from '#web/own'
 import { CrewSection } from '#web/people'
 import { ReachSection } from '#web/vendors'
+import { rotaSection } from '#web/shifts'
 import type { SheetSection } from '#web/sheets'
 import type { AnyRecord } from '#contract/portraits'
 import DoneSection from './DoneSection.vue'
@@ -34,10 +36,12 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
     component: OpenSection,
   },
   { anchor: 'crew', title: 'At work', shown: ({ register }) => register === 'people', component: CrewSection },
+  rotaSection,
   { anchor: 'reach', title: 'Trades, sites, contacts', shown: ({ register }) => register === 'vendors', component: ReachSection },
   { anchor: 'plan', title: 'On the plan', shown: (record) => stands(record) && (record as { kind?: string }).kind !== 'site', component: PlanSection },
   placeClosureSection,
   { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
+  feedSection,
   documentsSection(({ register }) => register),
   { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },
   { anchor: 'upkeep', title: 'Plans and dues', shown: stands, component: UpkeepSection },

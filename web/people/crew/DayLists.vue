@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
-import { addLeave, dropLeave, dropShiftException, saveShiftException } from '#contract/people'
+import { addLeave, dropLeave, dropShiftException, readCrew, saveShiftException } from '#contract/people'
 import type { CrewSheet } from '#contract/people'
 import { writeStretches } from '#core/people'
 import { call, dayOf, MomentEntry, TextEntry, useFormDraft } from '#web/kit'
 import { FoldForm, useLineAct } from '#web/sheets'
+import { LeaveFile } from '#web/shifts'
 
 /** Days that are otherwise than the week says, and leave. */
 const props = defineProps<{ crew: CrewSheet }>()
@@ -15,6 +16,7 @@ const away = useLineAct((crew: CrewSheet) => emit('now', crew))
 const [dayFold, leaveFold] = [ref<InstanceType<typeof FoldForm> | null>(null), ref<InstanceType<typeof FoldForm> | null>(null)]
 const { form: day, kept: dayKept, drop: dropDay } = useFormDraft(`shift-${props.crew.id}`, { day: '', stretches: '', reason: '' })
 const { form: leave, kept: leaveKept, drop: dropLeaveDraft } = useFormDraft(`leave-${props.crew.id}`, { from: '', until: '', reason: '' })
+const anew = async () => emit('now', await call(readCrew, { id: props.crew.id }))
 async function addDay(): Promise<void> {
   if (!(await days.act(() => call(saveShiftException, { id: props.crew.id, ...day }), 'That day is noted.'))) return
   dropDay()
@@ -77,6 +79,7 @@ async function goAway(): Promise<void> {
     <TextEntry id="leave-reason" v-model="leave.reason" label="Why" small :max="120" />
     <NButton size="small" attr-type="submit" :disabled="away.busy.value || !leave.from || !leave.until">Note the leave</NButton>
   </FoldForm>
+  <LeaveFile v-if="!crew.whyNot" :person-id="crew.id" @taken="anew" />
 </template>
 
 <style scoped src="../../sheets/lines.css"></style>

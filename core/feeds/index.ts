@@ -1,0 +1,2 @@
+export * from './feeds'
+export * from './events'

@@ -1,0 +1,4 @@
+export * from './leaveAsks'
+export * from './onCall'
+export * from './leaveCalendar'
+export * from './events'
