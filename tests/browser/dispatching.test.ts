@@ -207,7 +207,7 @@ test('somebody is sick in the morning: the Board says what cannot be made, and a
   })
   await house.rows(`INSERT INTO \`leave\` (technician_id, from_at, until_at) VALUES (${await bram()}, '2026-11-23 00:00:00', '2026-11-24 00:00:00')`)
   await desk.go('/board')
-  await desk.reads(`${number} cannot be made as it is planned. Bram Oyelaran is away then.`)
+  await desk.reads(`${number} cannot be made as it is planned: Bram Oyelaran is away then.`)
   await desk.press('Repair the plan')
   await (await desk.find(By.css('form[aria-label="What to plan"] button[type="submit"]'))).click()
   await desk.reads('cannot be made as it stands')

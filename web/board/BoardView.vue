@@ -16,6 +16,7 @@ import BoardRows from './BoardRows.vue'
 import DespiteDialog from './DespiteDialog.vue'
 import { stretchOf, useHolding } from './holding'
 import PersonPanel from './PersonPanel.vue'
+import { surprisesOn } from './surprises'
 import PlanPanel from './PlanPanel.vue'
 import WaitingList from './WaitingList.vue'
 
@@ -119,16 +120,8 @@ async function leavePlan(): Promise<void> {
   await nextTick()
   ;(askPlan.value?.$el as HTMLElement | undefined)?.focus()
 }
-/** Planned visits that cannot be made as they stand: somebody is away, or is somewhere else then. */
-const troubled = computed(() =>
-  it.value.people.flatMap((person) =>
-    person.visits.flatMap((visit) => {
-      if (visit.state !== 'planned' || visit.until <= it.value.now) return []
-      const against = holding.judge(visit, person.id, stretchOf(visit)).find(({ code }) => code === 'away' || code === 'overlap')
-      return against ? [{ number: visit.number, sentence: against.sentence }] : []
-    }),
-  ),
-)
+/** What has come in between since it was planned, what is worst first. */
+const surprises = computed(() => surprisesOn(it.value, (visit, id) => holding.judge(visit, id, stretchOf(visit))))
 const rows = ref<InstanceType<typeof BoardRows> | null>(null)
 async function leavePanel(): Promise<void> {
   const was = opened.value
@@ -182,18 +175,13 @@ useKeys((key, event) => {
       </div>
     </header>
     <OnCallLine :site-id="siteId" :more="leaveRows.length > 0">
-      <NButton size="small" v-if="leaveRows.length" @click="openLeave">{{
+      <NButton v-if="leaveRows.length" size="small" @click="openLeave">{{
         leaveRows.length === 1 ? 'One asks for leave' : `${leaveRows.length} ask for leave`
       }}</NButton>
     </OnCallLine>
     <LoadedPart :part="read">
-      <p v-if="troubled.length && !planning" class="troubled" role="status">
-        <span
-          >{{
-            troubled.length === 1 ? `${troubled[0]!.number} cannot be made as it is planned.` : `${troubled.length} visits cannot be made as they are planned.`
-          }}
-          {{ troubled.length === 1 ? troubled[0]!.sentence : `${troubled[0]!.number}: ${troubled[0]!.sentence}` }}</span
-        >
+      <p v-if="surprises.length && !planning" class="troubled" role="status">
+        <span>{{ surprises[0]!.sentence }}{{ surprises.length > 1 ? ` And ${surprises.length - 1} more like it.` : '' }}</span>
         <NButton v-if="session.can('orders.dispatch')" size="small" @click="openPlan(true)">Repair the plan</NButton>
       </p>
       <div class="both" :class="{ planning }">
