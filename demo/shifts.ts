@@ -35,7 +35,7 @@ export function makeShifts({ world, staff, crew }: Setting): void {
     actorId: accountOf('Ilse Marchetti'),
     actorName: 'Ilse Marchetti',
     reason: 'Family visit',
-    details: { askId: ask.id, name: 'Ilse Marchetti', from: asks.fromDay, until: asks.untilDay },
+    details: { askId: ask.id, technicianId: ask.technicianId, name: 'Ilse Marchetti', from: asks.fromDay, until: asks.untilDay },
   })
   const order = rows.orders.find(({ siteId, summary, state }) => siteId === 1 && summary === 'Paint is peeling after the leak' && state === 'on_hold')
   if (!order) return

@@ -26,6 +26,8 @@ export interface EventRule<Facts extends object = object> {
   changesWho?: true
   /** It is talk: only the conversation and the timeline say it, and nothing else of the request or order changes. */
   talk?: true
+  /** The technician it names hears that it happened, and no more of it. */
+  forTechnician?: true
   /** It takes a job from the technicians it names. */
   takesJob?: true
 }

@@ -18,6 +18,9 @@ const ASK_AGAIN_AT = new Set(EVENT_KINDS.filter((kind) => eventRule(kind).change
 /** An order that leaves the list of those who were sent: they hear that something changed, and no more of it. */
 const TAKEN_FROM = new Set(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob))
 
+/** What concerns one technician alone. */
+const FOR_TECHNICIAN = new Set(EVENT_KINDS.filter((kind) => eventRule(kind).forTechnician))
+
 type Heard = Pick<PublishedEvent, 'seq' | 'kind' | 'siteId' | 'requestId' | 'orderId' | 'visitId' | 'register' | 'recordId' | 'actorName' | 'details'>
 
 /**
@@ -108,13 +111,25 @@ function toChange(event: Heard): LiveChange {
 async function heardBy(db: Db, who: Asker, event: Heard): Promise<LiveChange | null> {
   const desk = event.siteId === null ? who.grants.some((grant) => mayAt([grant], 'desk.read', grant.siteId ?? 0)) : canAt(who, 'desk.read', event.siteId)
   if (desk) return toChange(event)
-  if (!who.technicianId || !event.orderId) return null
+  if (!who.technicianId) return null
+  if (FOR_TECHNICIAN.has(event.kind) && event.details?.technicianId === who.technicianId) return bare(event, event.kind)
+  if (!event.orderId) return null
   if (await isSent(db, who.technicianId, event.orderId)) return toChange(event)
   const taken = TAKEN_FROM.has(event.kind) && (event.details?.taken as number[] | undefined)?.includes(who.technicianId)
-  return taken
-    ? { seq: event.seq, kind: 'field.taken', requestId: null, orderId: null, visitId: null, register: null, recordId: null, who: event.actorName }
-    : null
+  return taken ? bare(event, 'field.taken') : null
 }
+
+/** That something happened, and who did it. */
+const bare = ({ seq, actorName }: Heard, kind: LiveChange['kind']): LiveChange => ({
+  seq,
+  kind,
+  requestId: null,
+  orderId: null,
+  visitId: null,
+  register: null,
+  recordId: null,
+  who: actorName,
+})
 
 async function isSent(db: Db, technicianId: number, orderId: number): Promise<boolean> {
   const [mine] = await db

@@ -75,7 +75,13 @@ async function myTime(db: Reader, who: Asker, now: Date): Promise<Outgoing<MyTim
 
 export const readMyTime = query(contract.readMyTime, ({ db, who, now }) => myTime(db, who, now))
 
-const factsOf = (ask: Pick<AskRecord, 'id' | 'fromDay' | 'untilDay'>, name: string) => ({ askId: ask.id, name, from: ask.fromDay, until: ask.untilDay })
+const factsOf = (ask: Pick<AskRecord, 'id' | 'technicianId' | 'fromDay' | 'untilDay'>, name: string) => ({
+  askId: ask.id,
+  technicianId: ask.technicianId,
+  name,
+  from: ask.fromDay,
+  until: ask.untilDay,
+})
 
 export const askLeave = command(contract.askLeave, async ({ tx, who, input, now, tell }) => {
   const { technician, siteId, zone } = await meAs(tx, who)
@@ -101,7 +107,7 @@ export const askLeave = command(contract.askLeave, async ({ tx, who, input, now,
     .insert(leaveAsks)
     .values({ siteId, technicianId: technician.id, ...ask, state: 'asked', askedAt: now })
     .$returningId()
-  await tell({ kind: 'leave.ask', siteId, reason: ask.reason, details: factsOf({ id: made!.id, ...ask }, who.name) })
+  await tell({ kind: 'leave.ask', siteId, reason: ask.reason, details: factsOf({ id: made!.id, technicianId: technician.id, ...ask }, who.name) })
   return myTime(tx, who, now)
 })
 

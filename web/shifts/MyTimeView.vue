@@ -47,7 +47,10 @@ async function act(run: () => Promise<MyTime>): Promise<boolean> {
   }
 }
 const at = (field: string) => problem.value?.at(field)
+const missing = ref('')
 async function ask(): Promise<void> {
+  missing.value = form.from ? '' : 'Say from which day on.'
+  if (missing.value) return
   const until = form.until || form.from
   if (await act(() => call(askLeave, { from: form.from, until, reason: form.reason.trim() }, { key }))) drop()
 }
@@ -85,13 +88,13 @@ const span = ({ from, until }: MyLeaveAsk) => (from === until ? dayOf(from) : `$
           </p>
           <form aria-label="Ask for leave" @submit.prevent="ask">
             <h3>Ask for leave</h3>
-            <MomentEntry id="ask-from" v-model="form.from" day label="From" :problem="at('from')" required />
+            <MomentEntry id="ask-from" v-model="form.from" day label="From" :problem="missing || at('from')" required />
             <MomentEntry id="ask-until" v-model="form.until" day label="Through" :problem="at('until')" hint="The same day where nothing is said." />
             <TextEntry id="ask-reason" v-model="form.reason" label="What for, if you like" :max="120" :problem="at('reason')" />
             <p v-if="problem && !problem.reasons.some((reason) => reason.field)" class="problem" role="alert">
               {{ problem.reasons[0]?.sentence ?? problem.message }}
             </p>
-            <NButton type="primary" attr-type="submit" :disabled="busy || !form.from">Ask the desk</NButton>
+            <NButton type="primary" attr-type="submit" :disabled="busy">Ask the desk</NButton>
           </form>
         </section>
         <section v-if="time.value.value.onCall.length" class="card" aria-label="On call">
