@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { CalendarDays } from '@lucide/vue'
 import { NButton } from 'naive-ui/es/button'
-import { NDatePicker } from 'naive-ui/es/date-picker'
 import { NInput } from 'naive-ui/es/input'
 import { NPopover } from 'naive-ui/es/popover'
-import { computed, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { isMonthFirst, readDay, readMoment } from '#core/kit'
 import FieldFrame from './FieldFrame.vue'
 import { serverNow, toLocalField, writingHere, writtenDay, writtenMoment } from './format'
+
+/** Fetched with the first calendar that is opened: most days are typed. */
+const NDatePicker = defineAsyncComponent(() => import('naive-ui/es/date-picker').then((all) => all.NDatePicker))
 
 /**
  * A day, or a day and a time, of the site: typed as people say it ("tomorrow 9", "+3d", "fri 14:30") with what it is

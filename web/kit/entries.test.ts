@@ -107,7 +107,8 @@ describe('a day and a time', () => {
   test('the calendar begins on Monday and gives the wall-clock time that was pressed', async () => {
     const box = opened('2026-11-24T14:30')
     await box.find('button').trigger('click')
-    await nextTick()
+    // It is fetched with the first that is opened.
+    for (let tries = 0; tries < 100 && !box.findComponent({ name: 'DatePicker' }).exists(); tries++) await new Promise((resolve) => setTimeout(resolve, 20))
     const picker = box.findComponent({ name: 'DatePicker' })
     expect(picker.props('firstDayOfWeek')).toBe(0)
     picker.vm.$emit('update:value', new Date(2026, 10, 30, 7, 5).getTime())
