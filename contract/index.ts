@@ -30,6 +30,7 @@ import * as setup from '#contract/setup'
 import * as shifts from '#contract/shifts'
 import * as stock from '#contract/stock'
 import * as templates from '#contract/templates'
+import * as travel from '#contract/travel'
 import * as vendors from '#contract/vendors'
 import * as windows from '#contract/windows'
 
@@ -46,6 +47,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     field,
     vendors,
     windows,
+    travel,
     shifts,
     feeds,
     jobsheets,

@@ -143,6 +143,19 @@ const HATCHERY = [
   s('Pump room', 1),
 ]
 
+/** Where buildings stand, in degrees: along an invented shore, the second site 25 minutes by road. */
+const POSITIONS: Record<string, string> = {
+  TID: '53.2301, -9.7402',
+  LAN: '53.2309, -9.7391',
+  PUM: '53.2291, -9.7430',
+  GAN: '53.2316, -9.7410',
+  BRK: '53.2295, -9.7376',
+  SLI: '53.2288, -9.7419',
+  KEL: '53.2322, -9.7384',
+  GRD: '53.2306, -9.7398',
+  HAT: '53.2871, -9.6640',
+}
+
 /** Two sites, their buildings, floors and about 240 spaces. */
 export function makePlaces(world: World): { spaces: SpaceSpec[]; siteIds: { SKE: number; MUS: number } } {
   const site = (code: string, name: string) =>
@@ -177,6 +190,7 @@ export function makePlaces(world: World): { spaces: SpaceSpec[]; siteIds: { SKE:
       path: '',
       searchText: foldText(`${code} ${names}`),
       access: more.access ?? null,
+      position: POSITIONS[code] ?? null,
       payerId: more.payer ? payerId(more.payer) : null,
     })
     row.path = `${parent?.path ?? '/'}${row.id}/`

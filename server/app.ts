@@ -43,6 +43,7 @@ import { routes as quotes } from '#server/quotes'
 import { routes as jobsheets } from '#server/jobsheets'
 import { routes as feeds } from '#server/feeds'
 import { routes as shifts } from '#server/shifts'
+import { routes as travel } from '#server/travel'
 import { routes as windows } from '#server/windows'
 import { routes as ledger } from './ledger/routes'
 
@@ -58,6 +59,7 @@ export const routes: Route[] = [
   ...field,
   ...vendors,
   ...windows,
+  ...travel,
   ...shifts,
   ...feeds,
   ...jobsheets,

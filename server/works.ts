@@ -9,10 +9,11 @@ import { orderWorks } from '#server/orders'
 import { sweepSignIns } from '#server/people'
 import { quoteWorks } from '#server/quotes'
 import { sweepReporterLinks } from '#server/requests'
+import { learnWays } from '#server/travel'
 import { vendorWorks } from '#server/vendors'
 
-/** What every room has removed once it has had its time. */
-const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks, sweepDayPlans]
+/** What every room has done once an hour: removed what has had its time, learned what was logged. */
+const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks, sweepDayPlans, learnWays]
 
 /** What every room keeps going, in the order in which it starts. */
 export const WORKS: readonly Works[] = [

@@ -93,6 +93,8 @@ export interface Board {
   people: BoardPerson[]
   vendors: BoardVendor[]
   waiting: WaitingOrder[]
+  /** What is known of the ways between all these places. */
+  ways: { at: [number, number, number][]; on: [number, number, number][]; said: [number, number, number][] }
 }
 
 interface Asked {

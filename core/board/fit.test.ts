@@ -1,5 +1,6 @@
 import fc from 'fast-check'
-import { conflictsOf, firstFit, isAsked, isBarred, loadOf, presenceOf, rankFits, TRAVEL_MINUTES, travelMinutes } from '#core/board'
+import { conflictsOf, firstFit, isAsked, isBarred, loadOf, presenceOf, rankFits } from '#core/board'
+import { TRAVEL_MINUTES, travelMinutes } from '#core/travel'
 import type { BoardJob, BoardTechnician } from '#core/board'
 
 const zone = 'Europe/Dublin'

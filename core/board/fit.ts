@@ -2,7 +2,8 @@ import { DateTime } from 'luxon'
 import type { LabourLine, ReadyLine } from '#core/methods'
 import { isToCome, keepsTo, windowSays } from '#core/windows'
 import type { Stretch } from './board'
-import { travelMinutes } from './travel'
+import { travelMinutes } from '#core/travel'
+import type { Way } from '#core/travel'
 
 /** A job as far as its place on the Board is concerned. */
 export interface BoardJob {
@@ -58,12 +59,13 @@ const BETWEEN_WEIGHT: Record<ReadyLine['code'], Conflict['weight']> = {
  * What speaks against sending somebody to a job at a time, what weighs most first. Empty when it fits.
  * @param who null for a vendor, of whom only the time is judged
  * @param zone of the site: sentences tell its time
+ * @param way how long it is from place to place; by the tree of places where nothing is known
  */
-export function conflictsOf(job: BoardJob, who: BoardTechnician | null, at: Stretch, now: Date, zone: string): Conflict[] {
+export function conflictsOf(job: BoardJob, who: BoardTechnician | null, at: Stretch, now: Date, zone: string, way: Way = travelMinutes): Conflict[] {
   const found: Conflict[] = []
   const say: Say = (code, weight, brief, sentence = brief) => found.push({ code, sentence, brief, weight })
   if (at.until <= now) say('past', 'never', 'passed', 'That time has passed.')
-  if (who) judgeWho(job, who, at, zone, say)
+  if (who) judgeWho(job, who, at, zone, way, say)
   if (job.window && isToCome(job.window, now) && !keepsTo(job.window, at.from))
     say('window', 'ask', 'agreed otherwise', `It was agreed for ${windowSays(job.window, zone)}.`)
   for (const { code, sentence } of job.between) say(code, BETWEEN_WEIGHT[code], sentence)
@@ -79,7 +81,7 @@ export function conflictsOf(job: BoardJob, who: BoardTechnician | null, at: Stre
 }
 type Say = (code: Conflict['code'], weight: Conflict['weight'], brief: string, sentence?: string) => void
 
-function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string, say: Say): void {
+function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string, wayOf: Way, say: Say): void {
   const clock = (time: Date) => DateTime.fromJSDate(time, { zone }).toFormat('HH:mm')
   const span = (stretch: Stretch) => `${clock(stretch.from)} to ${clock(stretch.until)}`
   if (job.tradeId !== null && !who.tradeIds.includes(job.tradeId))
@@ -98,11 +100,11 @@ function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string
   const after = earliest(who.visits.filter(({ from }) => from >= at.until))
   const lacks = (way: number, left: number) => way > 0 && left < way
   if (before) {
-    const [way, left] = [travelMinutes(before.path, job.path), minutesBetween(before.until, at.from)]
+    const [way, left] = [wayOf(before.path, job.path), minutesBetween(before.until, at.from)]
     if (lacks(way, left)) say('travel', 'ask', `${way} min from ${before.number}`, `It is ${way} min from ${before.number}, and ${left} are left for it.`)
   }
   if (after) {
-    const [way, left] = [travelMinutes(job.path, after.path), minutesBetween(at.until, after.from)]
+    const [way, left] = [wayOf(job.path, after.path), minutesBetween(at.until, after.from)]
     if (lacks(way, left)) say('travel', 'ask', `${way} min on to ${after.number}`, `It is ${way} min on to ${after.number}, and ${left} are left for it.`)
   }
 }
@@ -133,13 +135,13 @@ export const BOARD_STEP_MINUTES = 15
  * @param from the earliest start
  * @returns null when there is none
  */
-export function firstFit(job: BoardJob, who: BoardTechnician, minutes: number, from: Date, zone: string): { at: Stretch; conflicts: Conflict[] } | null {
+export function firstFit(job: BoardJob, who: BoardTechnician, minutes: number, from: Date, zone: string, way: Way = travelMinutes): { at: Stretch; conflicts: Conflict[] } | null {
   const step = BOARD_STEP_MINUTES * 60_000
   for (const shift of [...who.shifts].sort((a, b) => a.from.getTime() - b.from.getTime())) {
     const begins = Math.max(shift.from.getTime(), from.getTime())
     for (let start = Math.ceil(begins / step) * step; start + minutes * 60_000 <= shift.until.getTime(); start += step) {
       const at = { from: new Date(start), until: new Date(start + minutes * 60_000) }
-      const conflicts = conflictsOf(job, who, at, from, zone)
+      const conflicts = conflictsOf(job, who, at, from, zone, way)
       if (!isAsked(conflicts.filter(({ code }) => !STANDING.has(code))) && !isBarred(conflicts)) return { at, conflicts }
     }
   }
@@ -178,7 +180,7 @@ export interface Fit {
  * Who fits best, in order: whoever ends before the target, then who knows the asset, then who begins first, then who has
  * least to do on that day. With the reasons, in words.
  */
-export function rankFits<One extends Fit>(job: BoardJob, fits: readonly One[], zone: string): (One & { because: string[] })[] {
+export function rankFits<One extends Fit>(job: BoardJob, fits: readonly One[], zone: string, wayOf: Way = travelMinutes): (One & { because: string[] })[] {
   const judged = fits.map((one) => {
     const { at } = one.fit
     const day = DateTime.fromJSDate(at.from, { zone }).toISODate()
@@ -186,7 +188,7 @@ export function rankFits<One extends Fit>(job: BoardJob, fits: readonly One[], z
     const load = that.reduce((sum, { from, until }) => sum + minutesBetween(from, until), 0)
     const late = job.target !== null && at.until > job.target
     const before = latest(one.who.visits.filter(({ until }) => until <= at.from && DateTime.fromJSDate(until, { zone }).toISODate() === day))
-    const way = before ? travelMinutes(before.path, job.path) : 0
+    const way = before ? wayOf(before.path, job.path) : 0
     const because = [
       ...(late ? ['Only after its target.'] : []),
       ...(one.times ? [`Worked on its asset ${one.times === 1 ? 'once' : `${one.times} times`} within a year.`] : []),

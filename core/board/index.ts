@@ -1,3 +1,2 @@
 export * from './board'
 export * from './fit'
-export * from './travel'

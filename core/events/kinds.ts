@@ -22,6 +22,7 @@ import { SETUP_EVENTS } from '#core/setup'
 import { SHIFT_EVENTS } from '#core/shifts'
 import { STOCK_EVENTS } from '#core/stock'
 import { TEMPLATE_EVENTS } from '#core/templates'
+import { TRAVEL_EVENTS } from '#core/travel'
 import { VENDOR_EVENTS } from '#core/vendors'
 import { WINDOW_EVENTS } from '#core/windows'
 
@@ -51,6 +52,7 @@ export const EVENTS = {
   ...BOOKING_EVENTS,
   ...TEMPLATE_EVENTS,
   ...READINESS_EVENTS,
+  ...TRAVEL_EVENTS,
   ...VENDOR_EVENTS,
   ...QUOTE_EVENTS,
   ...WINDOW_EVENTS,

@@ -22,6 +22,7 @@ export interface PlaceFields {
   parentId: number | null
   payerId: number | null
   access: string | null
+  position: string | null
 }
 
 const WHAT = 'What it is'
@@ -40,4 +41,5 @@ export const PLACE_FIELDS: FieldTable<PlaceFields> = {
   parentId: { label: 'Within', under: WHAT, kind: 'named', of: 'place' },
   payerId: { label: 'Payer', under: WHAT, kind: 'named', of: 'payer' },
   access: { label: 'How to get in', under: WHAT, kind: 'text', most: 2000, wide: true },
+  position: { label: 'Where it stands', under: WHAT, kind: 'line', most: 40, mono: true },
 }

@@ -5,6 +5,7 @@ import { firstFit, KNOWN_MONTHS, presenceOf, rankFits } from '#core/board'
 import { maySee, mySite, notFound, query } from '#server/kit'
 import { windowOf } from '#server/orders'
 import { orderPlans, orders, places, trades, visits } from '../tables'
+import { waysBetween } from '#server/travel'
 import { crewOf } from './crewOf'
 import { daysFrom, firstDay } from './days'
 import { asTechnician, visitsOf } from './visitsOf'
@@ -46,15 +47,16 @@ export default query(contract.listBestFits, async ({ db, who, input, now }) => {
   ])
   const job = { tradeId: order.tradeId, trade, path, window: windowOf(order), target: order.completionDueAt, between: [] }
   const { minutes } = presenceOf(labour, order.tradeId)
+  const way = await waysBetween(db, [path, ...planned.map((one) => one.path)])
   const fits = crew.flatMap((member) => {
     const mine = planned.filter(({ technicianId }) => technicianId === member.id)
     const who = asTechnician(member, mine)
-    const fit = firstFit(job, who, minutes, now, zone)
+    const fit = firstFit(job, who, minutes, now, zone, way)
     if (!fit) return []
     return [{ technicianId: member.id, who, fit, times: known.find((row) => row.technicianId === member.id)?.times ?? 0 }]
   })
   return {
-    rows: rankFits(job, fits, zone).map(({ technicianId, who, fit, because }) => ({
+    rows: rankFits(job, fits, zone, way).map(({ technicianId, who, fit, because }) => ({
       technicianId,
       name: who.name,
       start: fit.at.from,

@@ -7,6 +7,7 @@ import { keepsTo } from '#core/windows'
 import { mySite, query } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { gaugeTarget, windowOf } from '#server/orders'
+import { wayFacts } from '#server/travel'
 import { orderPlans, orders, places, trades, vendors, visits } from '../tables'
 import { crewOf } from './crewOf'
 import { daysFrom, firstDay } from './days'
@@ -111,6 +112,7 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
     waiting.map(({ order }) => order),
     now,
   )
+  const ways = await wayFacts(db, [...[...about.values()].map(({ path }) => path), ...waiting.map(({ path }) => path)])
   const inDays = (span: { from: Date; until: Date }) => ({ from: span.from < from ? from : span.from, until: span.until > until ? until : span.until })
   return {
     zone,
@@ -119,6 +121,7 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
     days,
     hours: hoursShown([...persons.flatMap((one) => one.shifts), ...drawn.map(({ span }) => inDays(span))], zone),
     now,
+    ways,
     people: persons,
     vendors: vendorIds.map((id) => ({
       id,

@@ -14,6 +14,7 @@ import { command, mySite, notFound, ProblemReply, recordEvent } from '#server/ki
 import type { Asker, Tx } from '#server/kit'
 import { factsOf, lockOrderById, saveMove, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
+import { waysBetween } from '#server/travel'
 import { accounts, orders, people, places, teams, technicians, trades, vendors, visits } from '../tables'
 import { crewOf } from './crewOf'
 import { readyOf } from './readyOf'
@@ -267,6 +268,7 @@ async function judge(tx: Tx, site: { id: number; zone: string }, placed: Placed[
         placed.map(({ order }) => order.id),
       ),
     )
+  const way = await waysBetween(tx, [...where.map(({ path }) => path), ...others.map(({ path }) => path)])
   return placed.flatMap(({ visitId, order, technicianId, at, sentNow }) => {
     const found = where.find(({ id }) => id === order.id)
     const job: BoardJob = {
@@ -279,7 +281,7 @@ async function judge(tx: Tx, site: { id: number; zone: string }, placed: Placed[
     }
     const member = crew.find(({ id }) => id === technicianId)
     const mine = others.filter((one) => one.technicianId === technicianId && one.id !== visitId)
-    return conflictsOf(job, member ? asTechnician(member, mine) : null, at, now, zone).map((conflict) =>
+    return conflictsOf(job, member ? asTechnician(member, mine) : null, at, now, zone, way).map((conflict) =>
       placed.length > 1 ? { ...conflict, sentence: `${order.number}: ${conflict.sentence}` } : conflict,
     )
   })

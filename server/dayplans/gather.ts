@@ -1,7 +1,8 @@
 import { and, asc, desc, eq, gt, gte, inArray, isNotNull, isNull, lt, lte, ne, notExists, or, sql } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import type { DayPlanAsk } from '#contract/dayplans'
-import { KNOWN_MONTHS, presenceOf, travelMinutes, without } from '#core/board'
+import { KNOWN_MONTHS, presenceOf, without } from '#core/board'
+import type { Way } from '#core/travel'
 import { PLAN_STEP_MINUTES, repairing } from '#core/dayplans'
 import type { PlanBlock, PlanDuty, PlanJob, PlanWeights } from '#core/dayplans'
 import { refuse, workingMinutesBetween, workingStretches } from '#core/kit'
@@ -9,6 +10,7 @@ import type { WorkCalendar } from '#core/kit'
 import { isToCome } from '#core/windows'
 import { crewOf, daysFrom, firstDay, readyOf } from '#server/board'
 import type { CrewMember } from '#server/board'
+import { waysBetween } from '#server/travel'
 import { liveVisit } from '#server/dispatch/records'
 import type { Reader } from '#server/kit'
 import { windowOf } from '#server/orders'
@@ -120,7 +122,7 @@ export async function gatherPlan(
       jobs,
       technicians: crew.map(({ id }) => rates.get(id) ?? { normalPerHour: 0, overtimePerHour: 0 }),
       duties,
-      travel: map.travel(),
+      travel: map.travel(await waysBetween(db, map.known)),
       working: workingStretches(from, DateTime.fromJSDate(until).plus({ days: AFTERWARDS_DAYS }).toJSDate(), site.calendar).map((one) => ({
         from: time.minute(one.from),
         until: time.minute(one.until),
@@ -148,13 +150,16 @@ class PlanTime {
 /** Places by number, with the ways between them. */
 class PlaceMap {
   private readonly paths: string[] = []
+  get known(): readonly string[] {
+    return this.paths
+  }
   at(path: string | null): number | null {
     if (path === null) return null
     const known = this.paths.indexOf(path)
     return known === -1 ? this.paths.push(path) - 1 : known
   }
-  travel(): number[][] {
-    return this.paths.map((from) => this.paths.map((to) => travelMinutes(from, to)))
+  travel(way: Way): number[][] {
+    return this.paths.map((from) => this.paths.map((to) => way(from, to)))
   }
 }
 

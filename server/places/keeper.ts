@@ -3,6 +3,7 @@ import { counted, foldText } from '#core/kit'
 import type { Reason } from '#core/kit'
 import { mayHold, PLACE_FIELDS, PLACE_KIND_NAMES } from '#core/places'
 import type { PlaceFields } from '#core/places'
+import { readPosition } from '#core/travel'
 import { isWithin, movedPaths, pathUnder } from '#core/registers'
 import type { Tx } from '#server/kit'
 import { lockTree, takenBy } from '#server/registers'
@@ -40,6 +41,8 @@ export const placeKeeper: Keeper<PlaceFields> = {
           (other) => String(other.name),
         )),
       )
+    if (after.position && !readPosition(after.position))
+      reasons.push({ code: 'position', sentence: 'Write degrees north and east, like 53.2707, -9.0568.', field: 'position' })
     if (before && after.parentId === before.parentId) return reasons
     await lockTree(tx, after.siteId)
     if (after.kind === 'site') return [...reasons, { code: 'site_place', sentence: 'A site stands in nothing, and is made in Setup.', field: 'kind' }]

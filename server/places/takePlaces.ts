@@ -43,6 +43,7 @@ export async function takePlaces(
       path: parent.path,
       searchText: '',
       access: fields.access || null,
+      position: null,
       payerId: payerId ?? null,
     }
     const [saved] = await tx

@@ -38,6 +38,8 @@ export const places = mysqlTable(
     /** Folded code, name and names above, for search. */
     searchText: varchar('search_text', { length: 400 }).notNull(),
     access: text('access'),
+    /** Where it stands, in degrees: "53.2707, -9.0568". */
+    position: varchar('position', { length: 40 }),
     payerId: int('payer_id').references(() => payers.id),
     ...inUse(),
   },

@@ -1,5 +1,7 @@
 import type { Board, BoardSpan, BoardVisit } from '#contract/board'
-import { lanesOf, travelMinutes } from '#core/board'
+import { lanesOf } from '#core/board'
+import { waysOf } from '#core/travel'
+import type { Way as WayOf } from '#core/travel'
 import { PRIORITY_NAMES } from '#core/requests'
 import { spanTime } from '#web/kit'
 
@@ -52,16 +54,17 @@ export function acrossOn(place: Place, { from, until }: { from: string | Date; u
 /** All rows of the Board: people, of one team or of all, then vendors. */
 export function rowsOf(board: Board, team: string | null, place: Place, trackPx: number): Row[] {
   const people = board.people.filter((one) => !team || one.team === team)
+  const way = waysOf(board.ways)
   return [
     ...people.map((one) => ({
-      ...visitsOn(place, trackPx, board.now, one.visits, one.away),
+      ...visitsOn(place, trackPx, board.now, one.visits, one.away, way),
       ...{ id: one.id, key: `t${one.id}`, name: one.name, says: one.trades.join(', ') || one.team, isPerson: true },
       shifts: one.shifts.map((shift) => acrossOn(place, shift)),
       onCall: one.onCall.map((span) => acrossOn(place, span)),
       away: one.away.map((leave) => acrossOn(place, leave)),
     })),
     ...(team ? [] : board.vendors).map((one) => ({
-      ...visitsOn(place, trackPx, board.now, one.visits, [], true),
+      ...visitsOn(place, trackPx, board.now, one.visits, [], way, true),
       ...{ id: null, key: `v${one.id}`, name: one.name, says: 'vendor', isPerson: false, shifts: [], onCall: [], away: [] },
     })),
   ]
@@ -73,13 +76,14 @@ function visitsOn(
   now: string,
   all: readonly BoardVisit[],
   away: readonly BoardSpan[],
+  way: WayOf,
   isVendor = false,
 ): Pick<Row, 'bars' | 'ways' | 'height'> {
   const visits = all.filter(({ from, until }) => place(new Date(until)) > 0 && place(new Date(from)) < 1)
   const lanes = lanesOf(visits.map(({ from, until }) => ({ from: new Date(from), until: new Date(until) })))
   const ways = visits.flatMap((visit, index): Way[] => {
     const next = visits.find((one) => one.from >= visit.until)
-    const minutes = next ? travelMinutes(visit.path, next.path) : 0
+    const minutes = next ? way(visit.path, next.path) : 0
     if (!minutes || !next) return []
     const until = new Date(new Date(visit.until).getTime() + minutes * 60_000)
     const style = { ...acrossOn(place, { from: visit.until, until }), top: `${lanes[index]! * LANE + 16}px` }

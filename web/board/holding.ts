@@ -2,6 +2,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { rearrange } from '#contract/board'
 import type { Board, BoardPerson, BoardVisit, Rearrangement, WaitingOrder } from '#contract/board'
 import { BOARD_STEP_MINUTES, conflictsOf, firstFit, isAsked, isBarred } from '#core/board'
+import { waysOf } from '#core/travel'
 import type { BoardJob, BoardTechnician, Conflict, Stretch } from '#core/board'
 import { call, CallProblem, freshKey, serverNow, shortTime, spanTime, useUndo } from '#web/kit'
 
@@ -71,11 +72,13 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
       return made
     }
   })
+  /** Put together once for each reading of the Board. */
+  const way = computed(() => waysOf(board().ways))
   /** What speaks against a job at a time with somebody of those shown. */
   function judge(one: BoardVisit | WaitingOrder, technicianId: number | null, at: Stretch): Conflict[] {
     const who = technicianId === null ? undefined : crew.value(technicianId)
     const visits = who && 'orderId' in one ? who.visits.filter(({ id }) => id !== one.id) : who?.visits
-    return conflictsOf(jobOf(one), who ? { ...who, visits: visits! } : null, at, serverNow(), board().zone)
+    return conflictsOf(jobOf(one), who ? { ...who, visits: visits! } : null, at, serverNow(), board().zone, way.value)
   }
   const conflicts = computed(() => (held.value ? judge(held.value.visit ?? held.value.order!, held.value.technicianId, held.value.at) : []))
   /** Of a row, what speaks against what is held there at the time it is held at; only those in sight ask. */
@@ -116,7 +119,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
     const shown = people.flatMap(({ shifts }) => shifts.map(({ from }) => new Date(from))).reduce<Date | null>((a, b) => (a && a < b ? a : b), null)
     const since = shown && shown > now ? shown : now
     const fits = people.flatMap((person) => {
-      const fit = firstFit(jobOf(order), crew.value(person.id)!, order.minutes, since, zone)
+      const fit = firstFit(jobOf(order), crew.value(person.id)!, order.minutes, since, zone, way.value)
       return fit ? [{ technicianId: person.id, at: fit.at }] : []
     })
     fits.sort((a, b) => a.at.from.getTime() - b.at.from.getTime())

@@ -7,6 +7,7 @@ import { PlanSection } from '#web/floorplans'
 import { methodSection } from '#web/methods'
 import { ownSection } from '#web/own'
 import { CrewSection } from '#web/people'
+import { waysSection } from '#web/travel'
 import { ReachSection } from '#web/vendors'
 import { rotaSection } from '#web/shifts'
 import type { SheetSection } from '#web/sheets'
@@ -40,6 +41,7 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
   { anchor: 'reach', title: 'Trades, sites, contacts', shown: ({ register }) => register === 'vendors', component: ReachSection },
   { anchor: 'plan', title: 'On the plan', shown: (record) => stands(record) && (record as { kind?: string }).kind !== 'site', component: PlanSection },
   placeClosureSection,
+  waysSection,
   { anchor: 'tree', title: 'Around it', shown: stands, component: TreeSection },
   feedSection,
   documentsSection(({ register }) => register),
