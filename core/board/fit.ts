@@ -135,7 +135,14 @@ export const BOARD_STEP_MINUTES = 15
  * @param from the earliest start
  * @returns null when there is none
  */
-export function firstFit(job: BoardJob, who: BoardTechnician, minutes: number, from: Date, zone: string, way: Way = travelMinutes): { at: Stretch; conflicts: Conflict[] } | null {
+export function firstFit(
+  job: BoardJob,
+  who: BoardTechnician,
+  minutes: number,
+  from: Date,
+  zone: string,
+  way: Way = travelMinutes,
+): { at: Stretch; conflicts: Conflict[] } | null {
   const step = BOARD_STEP_MINUTES * 60_000
   for (const shift of [...who.shifts].sort((a, b) => a.from.getTime() - b.from.getTime())) {
     const begins = Math.max(shift.from.getTime(), from.getTime())
