@@ -126,6 +126,26 @@ export const computeDayPlan = endpoint<DayPlanAsk, { id: number }>({
   }),
 })
 
+/** A plan computed lately. */
+export interface DayPlanLine {
+  id: number
+  first: string
+  last: string
+  createdAt: Instant
+  createdBy: string
+  state: DayPlan['state']
+  repair: boolean
+  /** How many of its moves were made. */
+  taken: number
+}
+export const listDayPlans = endpoint<{ siteId: number }, { rows: DayPlanLine[] }>({
+  method: 'GET',
+  path: '/api/board/:siteId/plans',
+  says: 'Plans computed within a day, the newest first.',
+  may: 'orders.dispatch',
+  input: Joi.object<{ siteId: number }, true>({ siteId: field.id().required() }),
+})
+
 interface Named {
   siteId: number
   planId: number

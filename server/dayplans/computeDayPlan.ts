@@ -1,3 +1,4 @@
+import { and, eq } from 'drizzle-orm'
 import * as contract from '#contract/dayplans'
 import { refuse } from '#core/kit'
 import { command, mySite } from '#server/kit'
@@ -5,8 +6,17 @@ import { rulesOf } from '#server/orders'
 import { dayPlans } from '../tables'
 import { gatherPlan } from './gather'
 
+/** Nobody keeps the plans of others waiting. Our own choice, no source. */
+const MOST_WAITING = 3
+
 export default command(contract.computeDayPlan, async ({ tx, who, input, now }) => {
   const site = await mySite(tx, who, input.siteId)
+  const waiting = await tx
+    .select({ id: dayPlans.id })
+    .from(dayPlans)
+    .where(and(eq(dayPlans.createdBy, who.accountId!), eq(dayPlans.state, 'waiting')))
+  if (waiting.length >= MOST_WAITING)
+    refuse('too_many', `${MOST_WAITING} of your plans are still looked for. Wait until one of them is there; none of them is lost.`)
   const rules = await rulesOf(tx, site.id)
   const { first, last, ...given } = await gatherPlan(tx, site, input, rules.dayPlans, now)
   if (!given.problem.jobs.length)

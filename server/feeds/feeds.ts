@@ -27,12 +27,15 @@ async function subjectOf(db: Reader, who: Asker | null, { register, recordId }: 
     people: async () =>
       (
         await db
-          .select({ name: people.name, siteId: people.siteId, technicianId: technicians.id, retiredAt: people.retiredAt })
+          .select({ name: people.name, siteId: people.siteId, technicianId: technicians.id, retiredAt: people.retiredAt, closedAt: accounts.disabledAt })
           .from(people)
           .leftJoin(accounts, eq(accounts.personId, people.id))
           .leftJoin(technicians, eq(technicians.accountId, accounts.id))
           .where(eq(people.id, recordId))
-      ).map((row) => ({ ...row, whyNot: row.technicianId === null ? 'They are no technician: nobody sends them anywhere.' : null })),
+      ).map((row) => ({
+        ...row,
+        whyNot: row.technicianId === null ? 'They are no technician: nobody sends them anywhere.' : row.closedAt ? 'Their account is closed.' : null,
+      })),
     teams: async () => (await db.select().from(teams).where(eq(teams.id, recordId))).map((row) => ({ ...row, whyNot: null })),
     vendors: async () => (await db.select().from(vendors).where(eq(vendors.id, recordId))).map((row) => ({ ...row, siteId: null, whyNot: null })),
     places: async () => (await db.select().from(places).where(eq(places.id, recordId))).map((row) => ({ ...row, whyNot: null })),

@@ -1,7 +1,8 @@
 import { and, asc, eq, inArray, lte } from 'drizzle-orm'
 import { CLOCK, lookout, recordEvent } from '#server/kit'
 import type { Service, Works } from '#server/kit'
-import { quotes, vendors } from '../tables'
+import { orders, quotes, vendors } from '../tables'
+import { needsPrice } from './quotes'
 
 const LOOK_EVERY_MS = 5_000
 const BATCH = 100
@@ -18,9 +19,10 @@ async function lookAtUnanswered(service: Service): Promise<void> {
       const found = await service.writer.transaction(
         async (tx) => {
           const rows = await tx
-            .select({ quote: quotes, vendor: vendors.name })
+            .select({ quote: quotes, order: orders, vendor: vendors.name })
             .from(quotes)
             .innerJoin(vendors, eq(vendors.id, quotes.vendorId))
+            .innerJoin(orders, eq(orders.id, quotes.orderId))
             .where(and(lte(quotes[which], now), eq(quotes.state, 'asked')))
             .orderBy(asc(quotes.id))
             .limit(BATCH)
@@ -35,7 +37,8 @@ async function lookAtUnanswered(service: Service): Promise<void> {
                   rows.map(({ quote }) => quote.id),
                 ),
               )
-          for (const { quote, vendor } of rows)
+          // Nobody is asked about work that is done or given up.
+          for (const { quote, vendor } of rows.filter(({ order }) => needsPrice(order)))
             await recordEvent(tx, CLOCK, now, { kind, siteId: quote.siteId, orderId: quote.orderId, details: { quoteId: quote.id, vendor } })
           return rows.length
         },

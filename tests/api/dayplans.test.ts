@@ -1,5 +1,5 @@
 import { rearrange, readBoard } from '#contract/board'
-import { computeDayPlan, readDayPlan, takeDayPlan } from '#contract/dayplans'
+import { computeDayPlan, listDayPlans, readDayPlan, takeDayPlan } from '#contract/dayplans'
 import type { DayPlan, DayPlanAsk } from '#contract/dayplans'
 import { readOrder } from '#contract/orders'
 import { readRuleBook, saveRules } from '#contract/setup'
@@ -237,6 +237,23 @@ test('what cannot be asked is refused in words', async () => {
     { first: '2026-13-01' },
   ])
     expect((await cast.coordinator.call(computeDayPlan, ask(wrong))).status).toBe(400)
+})
+
+test('what was computed is found again, by whoever looks; more than three at once are asked of nobody', async () => {
+  await order()
+  const plan = await computed({ repair: true })
+  const other = await new Client(server.url).signIn('tobias.achterberg')
+  const { rows } = await other.must(listDayPlans, { siteId: 1 })
+  expect(rows[0]).toMatchObject({ id: plan.id, first: FIRST, last: FIRST, createdBy: 'Maren Quill', state: 'ready', repair: true, taken: 0 })
+  expect((await other.must(readDayPlan, { siteId: 1, planId: plan.id })).result!.moves).toEqual(plan.result.moves)
+  await take(plan, all(plan))
+  expect((await other.must(listDayPlans, { siteId: 1 })).rows[0]!.taken).toBe(all(plan).length)
+  expect((await cast.approver.call(listDayPlans, { siteId: 1 })).status).toBe(403)
+  await order()
+  const asked = await Promise.all(Array.from({ length: 3 }, () => cast.coordinator.must(computeDayPlan, ask({ seconds: 3 }))))
+  const fourth = await cast.coordinator.call(computeDayPlan, ask())
+  expect([fourth.status, fourth.problem.reasons?.[0]?.code]).toEqual([422, 'too_many'])
+  for (const { id } of asked) await ready(id)
 })
 
 test('two that are asked for at once are both computed, by whichever server comes first', async () => {

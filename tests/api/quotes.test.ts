@@ -1,7 +1,7 @@
 import { addVendor } from '#contract/vendors'
-import { readOrder } from '#contract/orders'
+import { cancelOrder, readOrder } from '#contract/orders'
 import { askQuotes, nameNone, namePrice, readQuotePage, readQuotes, takeQuote, withdrawQuote } from '#contract/quotes'
-import { castAt, Client, House, orderAt } from '../kit'
+import { castAt, Client, House, orderAt, version } from '../kit'
 import type { Cast, Running } from '../kit'
 
 /** Several vendors are asked for a price, their answers compared, one taken. */
@@ -110,6 +110,20 @@ test('silence: reminded half-way, then the desk hears of it, each once', async (
   await house.mail('maren.quill@skerry.example', ({ subject }) => subject.includes(`no price for ${number}`))
   const kinds = await house.rows<{ kind: string }>("SELECT kind FROM event WHERE order_id = ? AND kind IN ('quote.remind', 'quote.silent')", [id])
   expect(kinds.map(({ kind }) => kind)).toEqual(['quote.remind', 'quote.silent'])
+})
+
+test('nobody is reminded of work that was given up', async () => {
+  const { id, vendors } = await asked(1)
+  const before = (await house.rows('SELECT 1 FROM mail WHERE `to` = ?', [vendors[0]!.email])).length
+  await cast.coordinator.must(cancelOrder, { id, version: await version(cast, id), reason: 'Not needed' })
+  await house.rows("UPDATE quote SET remind_at = '2026-11-23 10:00:00' WHERE order_id = ?", [id])
+  for (let tries = 0; tries < 100; tries++) {
+    const [row] = await house.rows<{ at: Date | null }>('SELECT remind_at AS at FROM quote WHERE order_id = ?', [id])
+    if (row!.at === null) break
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  expect(await house.rows("SELECT 1 FROM event WHERE order_id = ? AND kind = 'quote.remind'", [id])).toEqual([])
+  expect((await house.rows('SELECT 1 FROM mail WHERE `to` = ?', [vendors[0]!.email])).length).toBe(before)
 })
 
 test('what cannot be asked is said at its field; who does not plan asks nobody', async () => {

@@ -235,6 +235,10 @@ test('a technician has a feed of their own, replaced and taken back; others make
   const { address: first } = await cast.technician.must(makeMyFeed, {})
   const { address: second } = await cast.technician.must(makeMyFeed, {})
   expect([(await feed(first!)).status, (await feed(second!)).status]).toEqual([404, 200])
+  // Who does not work here any more reads nothing any more.
+  await house.rows("UPDATE account SET disabled_at = '2026-11-23 10:00:00' WHERE person_id = ?", [bram.id])
+  expect((await feed(second!)).status).toBe(404)
+  await house.rows('UPDATE account SET disabled_at = NULL WHERE person_id = ?', [bram.id])
   await cast.technician.must(revokeMyFeed, {})
   expect((await feed(second!)).status).toBe(404)
   expect((await cast.technician.call(makeFeed, { register: 'people', recordId: bram.id, for: 'Me' })).status).toBe(403)

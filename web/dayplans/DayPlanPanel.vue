@@ -2,9 +2,9 @@
 import { NButton } from 'naive-ui/es/button'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import type { BoardPerson, Rearrangement } from '#contract/board'
-import { computeDayPlan, readDayPlan, takeDayPlan } from '#contract/dayplans'
+import { computeDayPlan, listDayPlans, readDayPlan, takeDayPlan } from '#contract/dayplans'
 import type { DayPlan, DayPlanAsk } from '#contract/dayplans'
-import { call, CallProblem, freshKey, ProblemNote, useLoading, writtenDay } from '#web/kit'
+import { call, CallProblem, freshKey, ProblemNote, shortTime, useLoading, writtenDay } from '#web/kit'
 import PlanAskForm from './PlanAskForm.vue'
 import PlanCompared from './PlanCompared.vue'
 import PlanMoves from './PlanMoves.vue'
@@ -46,6 +46,16 @@ async function compute(ask: Omit<DayPlanAsk, 'siteId' | 'first' | 'days'>): Prom
     void look()
   })
 }
+/** Found again after its panel was closed, whoever asked for it. */
+const earlier = useLoading(() => call(listDayPlans, { siteId: props.siteId }))
+void earlier.load()
+const lately = computed(() => (earlier.value.value?.rows ?? []).filter(({ state }) => state !== 'failed').slice(0, 4))
+function open(id: number): void {
+  read.value.value = null
+  planId.value = id
+  stopLooking()
+  void look()
+}
 async function take(moves: number[]): Promise<void> {
   await acting(async () => {
     const { undo, taken } = await call(takeDayPlan, { siteId: props.siteId, planId: planId.value!, version: plan.value!.version, moves }, { key: freshKey() })
@@ -71,6 +81,7 @@ function again(): void {
   stopLooking()
   planId.value = null
   wrong.value = ''
+  void earlier.load()
 }
 const when = computed(() => {
   const [from, until] = [plan.value?.first ?? props.first, plan.value?.last ?? props.first]
@@ -85,6 +96,19 @@ const when = computed(() => {
       <NButton size="small" aria-label="Close this" @click="emit('leave')">×</NButton>
     </header>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <section v-if="planId === null && lately.length" aria-label="Computed lately">
+      <h3>Computed lately</h3>
+      <ul class="lately">
+        <li v-for="one in lately" :key="one.id">
+          <span
+            >{{ shortTime(one.createdAt) }} by {{ one.createdBy }},
+            {{ one.first === one.last ? writtenDay(one.first) : `${writtenDay(one.first)} to ${writtenDay(one.last)}`
+            }}<template v-if="one.repair">, a repair</template><template v-if="one.taken">, {{ one.taken }} moves made</template></span
+          >
+          <NButton size="small" @click="open(one.id)">Look at it</NButton>
+        </li>
+      </ul>
+    </section>
     <PlanAskForm v-if="planId === null" :people="people" :team="team" :repairs="repairs" :busy="busy" @ask="compute" />
     <template v-else>
       <ProblemNote v-if="read.problem.value && !plan" :problem="read.problem.value" @retry="look()" />
@@ -103,6 +127,19 @@ const when = computed(() => {
 
 <style scoped src="../board/panel.css"></style>
 <style scoped>
+.lately {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 6px;
+}
+.lately li {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  align-items: baseline;
+}
 .again {
   justify-self: start;
 }
