@@ -13,8 +13,8 @@ beforeAll(async () => {
   const coordinator = await new Client(server.url).signIn('maren.quill')
   token = (await report({ coordinator, anybody: new Client(server.url) } as Cast)).token
   people.set('coordinator', await (await Person.at(server.url)).signIn('maren.quill'))
-  people.set('administrator', await (await Person.at(server.url)).signIn('wendeline.stroud'))
-  people.set('technician', await (await Person.at(server.url, 'phone')).signIn('bram.oyelaran'))
+  people.set('administrator', await (await Person.at(server.url)).signInByForm('wendeline.stroud'))
+  people.set('technician', await (await Person.at(server.url, 'phone')).signInByForm('bram.oyelaran'))
   people.set('anybody', await Person.at(server.url, 'phone'))
 })
 afterAll(async () => {
