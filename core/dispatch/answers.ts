@@ -1,6 +1,7 @@
 import { addWorkingTime } from '#core/kit'
 import type { Reason, WorkCalendar } from '#core/kit'
 import type { Priority } from '#core/requests'
+import { windowReason } from '#core/windows'
 
 /** What a vendor says to being sent: coming, at another time only, or not at all. Nothing yet is no answer. */
 export const VISIT_ANSWERS = ['accepted', 'proposed', 'declined'] as const
@@ -43,15 +44,11 @@ export function answerTimes(
   return { remindAt: new Date(Math.min(after(remind).getTime(), latest)), tellAt }
 }
 
-const FURTHEST_DAYS = 366
-const LONGEST_HOURS = 24
-
 /** Why this is no time to propose; empty when it is. */
 export function proposalReasons(start: Date, end: Date, planned: { start: Date; end: Date }, now: Date): Reason[] {
-  if (end <= start) return [{ code: 'ends_before', sentence: 'It ends before it begins.', field: 'end' }]
-  if (end.getTime() - start.getTime() > LONGEST_HOURS * 3_600_000) return [{ code: 'too_long', sentence: 'Propose a day at most.', field: 'end' }]
+  const reason = windowReason({ from: start, until: end }, now, 'end')
+  if (reason) return [reason]
   if (start < now) return [{ code: 'in_the_past', sentence: 'Choose a time that has not passed.', field: 'start' }]
-  if (start.getTime() - now.getTime() > FURTHEST_DAYS * 86_400_000) return [{ code: 'too_far', sentence: 'Choose a time within a year.', field: 'start' }]
   if (start.getTime() === planned.start.getTime() && end.getTime() === planned.end.getTime())
     return [{ code: 'same_time', sentence: 'That is the time the desk has planned: accept it, or choose another.', field: 'start' }]
   return []

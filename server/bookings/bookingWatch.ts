@@ -1,50 +1,41 @@
 import { and, asc, eq, lt } from 'drizzle-orm'
-import { CLOCK, lookout, mail, notice, recordEvent } from '#server/kit'
+import { CLOCK, lookout, mail, notice, recordEvent, takeDue } from '#server/kit'
 import type { Mails, Service, Works } from '#server/kit'
 import { orderOf } from '#server/orders'
 import { accounts, bookings, equipment, people, sites } from '../tables'
 
 const LOOK_EVERY_MS = 5_000
-const BATCH = 100
 
-/** One look at equipment that should be back, each told of once for its end. Several servers share the rows, none waits for another. */
+/** One look at equipment that should be back, each told of once for its end. */
 async function lookAtLate(service: Service): Promise<void> {
-  const now = service.clock()
-  for (;;) {
-    const found = await service.writer.transaction(
-      async (tx) => {
-        const rows = await tx
-          .select({ booking: bookings, tag: equipment.tag, name: equipment.name })
-          .from(bookings)
-          .innerJoin(equipment, eq(equipment.id, bookings.equipmentId))
-          .where(and(eq(bookings.state, 'out'), eq(bookings.toldLate, false), lt(bookings.untilAt, now)))
-          .orderBy(asc(bookings.id))
-          .limit(BATCH)
-          .for('update', { skipLocked: true })
-        for (const { booking, tag, name } of rows) {
-          await tx.update(bookings).set({ toldLate: true }).where(eq(bookings.id, booking.id))
-          await recordEvent(tx, CLOCK, now, {
-            kind: 'booking.late',
-            siteId: booking.siteId,
-            orderId: booking.orderId,
-            register: 'equipment',
-            recordId: booking.equipmentId,
-            details: {
-              equipment: `${tag} ${name}`,
-              equipmentId: booking.equipmentId,
-              bookingId: booking.id,
-              has: booking.outTo ?? '',
-              until: booking.untilAt.toISOString(),
-            },
-          })
-        }
-        return rows.length
-      },
-      { isolationLevel: 'read committed' },
-    )
-    if (found) service.publisher.nudge()
-    if (found < BATCH) return
-  }
+  await takeDue(service, async (tx, now, most) => {
+    const rows = await tx
+      .select({ booking: bookings, tag: equipment.tag, name: equipment.name })
+      .from(bookings)
+      .innerJoin(equipment, eq(equipment.id, bookings.equipmentId))
+      .where(and(eq(bookings.state, 'out'), eq(bookings.toldLate, false), lt(bookings.untilAt, now)))
+      .orderBy(asc(bookings.id))
+      .limit(most)
+      .for('update', { skipLocked: true })
+    for (const { booking, tag, name } of rows) {
+      await tx.update(bookings).set({ toldLate: true }).where(eq(bookings.id, booking.id))
+      await recordEvent(tx, CLOCK, now, {
+        kind: 'booking.late',
+        siteId: booking.siteId,
+        orderId: booking.orderId,
+        register: 'equipment',
+        recordId: booking.equipmentId,
+        details: {
+          equipment: `${tag} ${name}`,
+          equipmentId: booking.equipmentId,
+          bookingId: booking.id,
+          has: booking.outTo ?? '',
+          until: booking.untilAt.toISOString(),
+        },
+      })
+    }
+    return rows.length
+  })
 }
 
 export const bookingWorks: Works = (service) => [lookout('watching lent equipment', LOOK_EVERY_MS, () => lookAtLate(service))]

@@ -1,16 +1,15 @@
 import type { VisitRecord } from '#server/dispatch/records'
-import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm'
+import { and, asc, eq, sql } from 'drizzle-orm'
 import type { JobRow, JobSheet } from '#contract/field'
-import { bringOf } from '#server/jobsheets'
+import { bringOf, earlierOn } from '#server/jobsheets'
 import { countOf } from '#core/jobsheets'
 import type { ToBring } from '#core/jobsheets'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { nameAsset, namePlace } from '#server/places'
-import { attachments, events, orders, parts, sites, stints, stockMovements } from '../tables'
+import { attachments, events, parts, sites, stints, stockMovements } from '../tables'
 import { myVisit } from './myVisit'
 import { openMembersOf, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
-import { FINISHED_STATES } from '#core/orders'
 
 const EARLIER = 4
 
@@ -36,7 +35,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     parts: await partsOf(db, order.id),
     notes: await notesOf(db, order.id),
     photos: await db.select({ id: attachments.id }).from(attachments).where(eq(attachments.orderId, order.id)),
-    earlier: await earlierOn(db, order),
+    earlier: await earlierOn(db, order, EARLIER),
     outcome: { symptom: order.symptom, cause: order.cause, fix: order.fix },
     openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
     zone: site!.zone,
@@ -86,17 +85,4 @@ async function partsOf(db: Reader, orderId: number) {
     .innerJoin(parts, eq(parts.id, stockMovements.partId))
     .where(eq(stockMovements.orderId, orderId))
     .orderBy(asc(stockMovements.id))
-}
-
-/** What was done here before: on this asset, or at this place when there is none. Only finished work. */
-async function earlierOn(db: Reader, order: OrderRecord) {
-  const same = order.assetId ? eq(orders.assetId, order.assetId) : order.placeId ? eq(orders.placeId, order.placeId) : null
-  if (!same) return []
-  const rows = await db
-    .select({ number: orders.number, finishedAt: orders.finishedAt, symptom: orders.symptom, cause: orders.cause, fix: orders.fix })
-    .from(orders)
-    .where(and(same, ne(orders.id, order.id), inArray(orders.state, FINISHED_STATES)))
-    .orderBy(desc(orders.finishedAt))
-    .limit(EARLIER)
-  return rows.map((row) => ({ ...row, finishedAt: row.finishedAt! }))
 }

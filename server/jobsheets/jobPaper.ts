@@ -67,7 +67,7 @@ export async function jobPaper(db: Reader, who: Asker | null, orderId: number, a
     db.select().from(orderSteps).where(eq(orderSteps.orderId, orderId)).orderBy(asc(orderSteps.position)),
     db.select().from(orderPlans).where(eq(orderPlans.orderId, orderId)),
     bookedOf(db, [orderId]),
-    earlierOn(db, order),
+    earlierOn(db, order, EARLIER),
   ])
   const partIds = plan?.parts.map(({ partId }) => partId) ?? []
   const partRows = partIds.length ? await db.select().from(parts).where(inArray(parts.id, partIds)) : []
@@ -118,7 +118,7 @@ export async function jobPaper(db: Reader, who: Asker | null, orderId: number, a
       }) ?? [],
     bring: toBring(plan?.tools ?? [], booked.get(orderId) ?? []),
     earlier: earlier.map(
-      ({ number, finishedAt, symptom, cause, fix }) => `${say(finishedAt!, 'd LLL yyyy')} ${number}: ${[symptom, cause, fix].filter(Boolean).join(', ')}`,
+      ({ number, finishedAt, symptom, cause, fix }) => `${say(finishedAt, 'd LLL yyyy')} ${number}: ${[symptom, cause, fix].filter(Boolean).join(', ')}`,
     ),
     outcome: [
       ['Symptom', order.symptom],
@@ -175,13 +175,15 @@ async function bookedOf(db: Reader, orderIds: readonly number[]) {
   return booked
 }
 
-async function earlierOn(db: Reader, order: OrderRecord) {
+/** What was done here before: on this asset, or at this place when there is none. Only finished work, the last first. */
+export async function earlierOn(db: Reader, order: OrderRecord, most: number) {
   const same = order.assetId ? eq(orders.assetId, order.assetId) : order.placeId ? eq(orders.placeId, order.placeId) : null
   if (!same) return []
-  return db
+  const rows = await db
     .select({ number: orders.number, finishedAt: orders.finishedAt, symptom: orders.symptom, cause: orders.cause, fix: orders.fix })
     .from(orders)
     .where(and(same, ne(orders.id, order.id), inArray(orders.state, FINISHED_STATES)))
     .orderBy(desc(orders.finishedAt))
-    .limit(EARLIER)
+    .limit(most)
+  return rows.map((row) => ({ ...row, finishedAt: row.finishedAt! }))
 }

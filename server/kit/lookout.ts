@@ -1,5 +1,6 @@
+import type { Tx } from './database'
 import { logger } from './logger'
-import type { Work } from './service'
+import type { Service, Work } from './service'
 
 /** Who acts when nobody does. */
 export const CLOCK = { accountId: null, name: 'The clock' }
@@ -20,5 +21,20 @@ export function lookout(what: string, everyMs: number, look: () => Promise<unkno
       if (timer) clearInterval(timer)
       await looking
     },
+  }
+}
+
+const BATCH = 100
+
+/**
+ * Takes up what is due, some at a time, each lot in a transaction of its own, until there is less than a whole one. Several
+ * servers share the rows: whoever takes locks them, passing over those another has. @param take answers how many it took
+ */
+export async function takeDue(service: Service, take: (tx: Tx, now: Date, most: number) => Promise<number>): Promise<void> {
+  const now = service.clock()
+  for (;;) {
+    const taken = await service.writer.transaction((tx) => take(tx, now, BATCH), { isolationLevel: 'read committed' })
+    if (taken) service.publisher.nudge()
+    if (taken < BATCH) return
   }
 }

@@ -66,23 +66,25 @@ async function lockAnswering(tx: Tx, token: string, now: Date): Promise<Found> {
   return { ...found, order, quote }
 }
 
-async function answered(tx: Tx, { quote, order, vendor }: Found, now: Date, kind: 'quote.price' | 'quote.decline', fields: Partial<QuoteRecord>) {
+async function answered(tx: Tx, { quote, order, vendor }: Found, now: Date, fields: Partial<QuoteRecord>) {
   await tx
     .update(quotes)
     .set({ ...fields, answeredAt: now, remindAt: null, tellAt: null, version: quote.version + 1 })
     .where(eq(quotes.id, quote.id))
-  await recordEvent(tx, { accountId: null, name: vendor }, now, {
-    kind,
-    siteId: order.siteId,
-    orderId: order.id,
-    reason: fields.answer ?? null,
-    details: { quoteId: quote.id, vendor, ...(kind === 'quote.price' ? { netMinor: fields.netMinor! } : {}) },
-  })
+  const about = { siteId: order.siteId, orderId: order.id, reason: fields.answer ?? null }
+  const facts = { quoteId: quote.id, vendor }
+  const { netMinor } = fields
+  await recordEvent(
+    tx,
+    { accountId: null, name: vendor },
+    now,
+    typeof netMinor === 'number' ? { kind: 'quote.price', ...about, details: { ...facts, netMinor } } : { kind: 'quote.decline', ...about, details: facts },
+  )
 }
 
 export const namePrice = command(contract.namePrice, async ({ tx, input, now }) => {
   const found = await lockAnswering(tx, input.token, now)
-  await answered(tx, found, now, 'quote.price', {
+  await answered(tx, found, now, {
     state: 'priced',
     netMinor: input.netMinor,
     taxBp: input.taxBp,
@@ -95,7 +97,7 @@ export const namePrice = command(contract.namePrice, async ({ tx, input, now }) 
 
 export const nameNone = command(contract.nameNone, async ({ tx, input, now }) => {
   const found = await lockAnswering(tx, input.token, now)
-  await answered(tx, found, now, 'quote.decline', {
+  await answered(tx, found, now, {
     state: 'declined',
     netMinor: null,
     taxBp: null,
