@@ -1,14 +1,9 @@
-import { execFile } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import path from 'node:path'
-import { promisify } from 'node:util'
-import { deserialize } from 'node:v8'
 import Holidays from 'date-holidays'
-import { build } from 'esbuild'
 import { imbalance } from '#core/ledger'
 import { ORDER_STATES } from '#core/orders'
 import { irishHolidays } from './make'
 import { Rng } from './rng'
+import { apart } from '../tests/kit/apart'
 import type { World } from './world'
 
 const NOW = '2026-11-23T10:30:00Z'
@@ -19,24 +14,15 @@ let others: Map<string, Made>
 
 /** Worlds are made as the program makes them, bundled and two at once: through the runner each takes six times as long. */
 beforeAll(async () => {
-  // Where packages are found from.
-  const folder = mkdtempSync(path.resolve(__dirname, '../node_modules/.world-'))
-  const program = path.join(folder, 'make.mjs')
-  const contents = `import { writeFileSync } from 'node:fs'
-    import { serialize } from 'node:v8'
-    import { makeWorld } from './make'
-    void makeWorld(7, new Date(process.argv[2]!)).then(({ rows }) => writeFileSync(process.argv[3]!, serialize({ rows })))`
-  const stdin = { contents, resolveDir: __dirname, loader: 'ts' as const }
-  await build({ stdin, bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile: program, logLevel: 'warning' })
-  let made = 0
-  const makeAt = async (at: string): Promise<Made> => {
-    const file = path.join(folder, `${made++}.world`)
-    await promisify(execFile)(process.execPath, [program, at, file])
-    return deserialize(readFileSync(file)) as Made
-  }
+  const program = await apart(
+    __dirname,
+    `import { makeWorld } from './make'
+    const run = (at: string) => makeWorld(7, new Date(at)).then(({ rows }) => ({ rows }))`,
+  )
+  const makeAt = (at: string) => program.run<Made>(at)
   ;[world, again] = await Promise.all([makeAt(NOW), makeAt(NOW)])
   others = new Map(await Promise.all(OTHERS.map(async (at) => [at, await makeAt(at)] as const)))
-  rmSync(folder, { recursive: true, force: true })
+  program.end()
 })
 
 test('Irish public holidays agree with a holiday package, for ten years (package date-holidays)', () => {

@@ -13,6 +13,7 @@ interface Spec {
   trade: string
   leaves?: Leaves
   people?: number
+  skills?: string[]
   minutes: number
   steps: (string | MethodStep)[]
   parts?: [code: string, quantity: string][]
@@ -41,6 +42,7 @@ const METHODS: Spec[] = [
     leaves: 'ready',
     minutes: 110,
     missed: 7,
+    skills: ['Refrigerant handling'],
     steps: [
       first('Tell the keeper of the samples two days before'),
       measured('Temperature before', '°C', -30, 8),
@@ -223,6 +225,7 @@ const METHODS: Spec[] = [
     trade: 'Electrical',
     leaves: 'ready',
     people: 2,
+    skills: ['Work at height'],
     minutes: 50,
     steps: [first('Agree on a time with whoever works below'), 'Isolate and prove dead', 'Exchange the lamps', 'Take the old ones to the store'],
     parts: [['EL-101', '2']],
@@ -276,7 +279,7 @@ export function makeMethods(world: World): void {
   const made = METHODS.map((spec) => {
     const content: MethodContent = {
       steps: spec.steps.map((one) => (typeof one === 'string' ? step(one) : one)),
-      labour: [{ tradeId: trade(spec.trade), people: spec.people ?? 1, minutes: spec.minutes }],
+      labour: [{ tradeId: trade(spec.trade), people: spec.people ?? 1, minutes: spec.minutes, ...(spec.skills ? { skills: spec.skills } : {}) }],
       parts: (spec.parts ?? []).map(([code, quantity]) => ({ partId: part(code), quantity })),
       tools: (spec.tools ?? []).map((text) => ({ text, equipmentId: lent(text) })),
       hazards: (spec.hazards ?? []).map(([hazard, control, permit]): HazardLine => ({ hazard, control, permit: permit ?? null })),

@@ -54,12 +54,16 @@ function describeAssets({ world }: Setting): void {
 /** What technicians may do by their papers, some of which end soon or have ended; where their day begins; a late shift. Invented. */
 function describeCrew({ world }: Setting): void {
   const skills = ['Electrical isolation', 'Refrigerant handling', 'Work at height', 'Confined spaces', 'First aid']
+  const ofTrade: Record<string, string> = { Electrical: 'Electrical isolation', 'HVAC and refrigeration': 'Refrigerant handling' }
   const workshop = world.rows.places.find((row) => row.code.startsWith('SLI-'))!
   const on = (days: number) => new Date(world.now.getTime() + days * DAY).toISOString().slice(0, 10)
   world.rows.technicians.forEach((technician, index) => {
     technician.homePlaceId = workshop.id!
+    const trade = world.rows.technicianTrades.find((row) => row.technicianId === technician.id)?.tradeId
+    const own = ofTrade[world.rows.trades.find((row) => row.id === trade)?.name ?? '']
+    const others = skills.filter((name) => name !== own)
     for (const turn of [0, 1, 2].slice(0, 1 + (index % 3))) {
-      const name = skills[(index + turn * 2) % skills.length]!
+      const name = turn === 0 && own ? own : others[(index + turn * 2) % others.length]!
       const validUntil = (index + turn) % 4 === 3 ? null : on(((index * 83 + turn * 211) % 720) - 30)
       world.add('technicianSkills', { technicianId: technician.id!, name, certificate: `C-${2400 + index * 7 + turn}`, validUntil })
     }

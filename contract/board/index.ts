@@ -7,6 +7,7 @@ import type { BoardDays } from '#core/board'
 import type { VisitAnswer, VisitKind } from '#core/dispatch'
 import type { ReadyLine } from '#core/methods'
 import type { HoldReason, OrderState } from '#core/orders'
+import type { HeldSkill } from '#core/people'
 import type { Priority } from '#core/requests'
 
 export interface BoardSpan {
@@ -27,6 +28,8 @@ export interface BoardVisit extends BoardSpan {
   path: string | null
   tradeId: number | null
   trade: string | null
+  /** What whoever goes has to be able to do besides, by name. */
+  skills: string[]
   priority: Priority | null
   kind: VisitKind
   state: 'planned' | 'on_site' | 'ended'
@@ -49,6 +52,7 @@ export interface BoardPerson {
   team: string
   trades: string[]
   tradeIds: number[]
+  skills: HeldSkill[]
   shifts: BoardSpan[]
   /** On leave; why is nobody’s business here. */
   away: BoardSpan[]
@@ -76,6 +80,7 @@ export interface WaitingOrder {
   /** For how long whoever goes is planned to be there, and how many go at once. */
   minutes: number
   people: number
+  skills: string[]
   priority: Priority | null
   target: GaugeTarget
   dueAt: Instant | null

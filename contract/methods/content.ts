@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
-import { MOST_LINES, MOST_STEPS, PERMITS, STEP_KINDS } from '#core/methods'
+import { MOST_LINES, MOST_SKILLS, MOST_STEPS, PERMITS, STEP_KINDS } from '#core/methods'
 import type { HazardLine, LabourLine, MethodContent, MethodStep, PartLine, StepFields, ToolLine } from '#core/methods'
 
 /** What a method says in one of its versions. */
@@ -44,6 +44,7 @@ export const labourLine = Joi.object<LabourLine>({
   tradeId: field.id().required().messages({ 'number.min': 'Choose a trade.' }),
   people: Joi.number().integer().min(1).max(20).required(),
   minutes: Joi.number().integer().min(1).max(60_000).required(),
+  skills: Joi.array().items(field.line(80)).max(MOST_SKILLS),
 })
 export const partLine = Joi.object<PartLine>({
   partId: field.id().required().messages({ 'number.min': 'Choose a part.' }),

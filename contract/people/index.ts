@@ -113,6 +113,8 @@ export interface Vocabulary {
   accounts: { id: number; name: string; roles: Role[] }[]
   sites: { id: number; code: string; name: string }[]
   technicians: { id: number; name: string }[]
+  /** What technicians can do besides their trades, each name once. */
+  skills: string[]
   vendors: { id: number; name: string; retired: boolean }[]
   /** States sites have added under ours. */
   ownStates: (OwnState & { retired: boolean })[]

@@ -6,10 +6,11 @@ import type { BoardJob, BoardTechnician } from '#core/board'
 const zone = 'Europe/Dublin'
 const at = (clock: string, day = '23') => new Date(`2026-11-${day}T${clock}:00Z`)
 const span = (from: string, until: string, day = '23') => ({ from: at(from, day), until: at(until, day) })
-const job: BoardJob = { tradeId: 1, trade: 'Electrical', path: '/1/2/3/4/', window: null, target: null, between: [] }
+const job: BoardJob = { tradeId: 1, trade: 'Electrical', skills: [], path: '/1/2/3/4/', window: null, target: null, between: [] }
 const bram: BoardTechnician = {
   name: 'Bram',
   tradeIds: [1],
+  skills: [],
   shifts: [span('08:00', '12:00'), span('12:00', '16:30'), span('08:00', '16:30', '24')],
   away: [],
   visits: [],
@@ -154,12 +155,31 @@ test('the hours of a week: leave is no work, what overlaps counts once, and outs
 
 test('how long somebody is there is read of the plan of their trade, and is an hour where there is none', () => {
   const line = (tradeId: number, people: number, minutes: number) => ({ tradeId, people, minutes })
-  expect(presenceOf([line(1, 2, 90), line(2, 3, 200)], 1)).toEqual({ minutes: 90, people: 2 })
-  expect(presenceOf([line(2, 3, 200)], 1)).toEqual({ minutes: 200, people: 3 })
+  expect(presenceOf([line(1, 2, 90), line(2, 3, 200)], 1)).toMatchObject({ minutes: 90, people: 2 })
+  expect(presenceOf([line(2, 3, 200)], 1)).toMatchObject({ minutes: 200, people: 3 })
   expect([presenceOf(null, 1), presenceOf([], null)]).toEqual([
-    { minutes: 60, people: 1 },
-    { minutes: 60, people: 1 },
+    { minutes: 60, people: 1, skills: [] },
+    { minutes: 60, people: 1, skills: [] },
   ])
+})
+
+test('what whoever goes has to be able to do is read of the same lines', () => {
+  const line = (tradeId: number, ...skills: string[]) => ({ tradeId, people: 1, minutes: 30, skills })
+  expect(presenceOf([line(1, 'Work at height', 'First aid'), line(2, 'Digging')], 1).skills).toEqual(['First aid', 'Work at height'])
+  expect(presenceOf([line(1, 'Work at height'), line(2, 'work at HEIGHT', 'Digging')], 3).skills).toEqual(['Digging', 'Work at height'])
+})
+
+test('a skill nobody noted, and one whose certificate has ended by the day of the visit, want a reason; its last day is good', () => {
+  const atHeight = { ...job, skills: ['Work at height'] }
+  const till = (until: string | null) => ({ ...bram, skills: [{ name: 'work at height', until }] })
+  const say = (who: BoardTechnician, day = '23') =>
+    conflictsOf(atHeight, who, span('10:00', '11:00', day), now, zone).map(({ sentence, brief, weight }) => [brief, sentence, weight])
+  expect(say(bram)).toEqual([['no Work at height', 'Work at height is no skill that is noted of Bram.', 'ask']])
+  expect([say(till(null)), say(till('2026-11-23'))]).toEqual([[], []])
+  expect(say(till('2026-11-23'), '24')).toEqual([['Work at height ended', 'What Bram has for Work at height ended on Mon 23 Nov.', 'ask']])
+  // By the wall clock of the site: half past eleven at night in summer is the day before by UTC.
+  const july = { from: new Date('2026-07-06T23:30:00Z'), until: new Date('2026-07-07T00:30:00Z') }
+  expect(conflictsOf(atHeight, till('2026-07-06'), july, now, zone).map(({ code }) => code)).toContain('skill')
 })
 
 test('who is on call needs no reason, and is on leave all the same', () => {

@@ -1,7 +1,10 @@
 import { DateTime } from 'luxon'
 import type { LabourLine, ReadyLine } from '#core/methods'
+import { skillsLacking, skillsOnce } from '#core/people'
+import type { HeldSkill } from '#core/people'
 import { isToCome, keepsTo, windowSays } from '#core/windows'
 import type { Stretch } from './board'
+import { minutesBetween } from './load'
 import { travelMinutes } from '#core/travel'
 import type { Way } from '#core/travel'
 
@@ -9,6 +12,8 @@ import type { Way } from '#core/travel'
 export interface BoardJob {
   tradeId: number | null
   trade: string | null
+  /** What whoever goes has to be able to do besides. */
+  skills: readonly string[]
   /** Of its place, "/1/7/31/". */
   path: string | null
   window: Stretch | null
@@ -21,6 +26,7 @@ export interface BoardJob {
 export interface BoardTechnician {
   name: string
   tradeIds: readonly number[]
+  skills: readonly HeldSkill[]
   shifts: readonly Stretch[]
   away: readonly Stretch[]
   /** When they are on call besides. */
@@ -34,7 +40,7 @@ export interface BoardTechnician {
  * only said.
  */
 export interface Conflict {
-  code: 'past' | 'trade' | 'shift' | 'away' | 'overlap' | 'travel' | 'window' | 'target' | ReadyLine['code']
+  code: 'past' | 'trade' | 'skill' | 'shift' | 'away' | 'overlap' | 'travel' | 'window' | 'target' | ReadyLine['code']
   sentence: string
   /** The same in a few words, where it stands beside the name it is about. */
   brief: string
@@ -86,6 +92,9 @@ function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string
   const span = (stretch: Stretch) => `${clock(stretch.from)} to ${clock(stretch.until)}`
   if (job.tradeId !== null && !who.tradeIds.includes(job.tradeId))
     say('trade', 'ask', 'other trade', `${job.trade ?? 'What it takes'} is no trade of ${who.name}.`)
+  for (const { name, ended } of skillsLacking(who.skills, job.skills, DateTime.fromJSDate(at.from, { zone }).toISODate()!))
+    if (ended === null) say('skill', 'ask', `no ${name}`, `${name} is no skill that is noted of ${who.name}.`)
+    else say('skill', 'ask', `${name} ended`, `What ${who.name} has for ${name} ended on ${DateTime.fromISO(ended).setLocale('en-IE').toFormat('ccc d LLL')}.`)
   if (who.away.some((leave) => meets(leave, at))) say('away', 'ask', 'away', `${who.name} is away then.`)
   else if (!isCovered(at, who.shifts) && isCovered(at, [...who.shifts, ...(who.onCall ?? [])])) say('shift', 'hint', 'on call', `${who.name} is on call then.`)
   else if (!isCovered(at, who.shifts)) {
@@ -110,7 +119,6 @@ function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string
 }
 
 const meets = (a: Stretch, b: Stretch) => a.from < b.until && b.from < a.until
-const minutesBetween = (from: Date, until: Date) => Math.floor((until.getTime() - from.getTime()) / 60_000)
 const latest = <One extends Stretch>(all: One[]) => all.reduce<One | null>((best, one) => (best && best.until >= one.until ? best : one), null)
 const earliest = <One extends Stretch>(all: One[]) => all.reduce<One | null>((best, one) => (best && best.from <= one.from ? best : one), null)
 
@@ -160,16 +168,18 @@ const STANDING = new Set<Conflict['code']>(['steps', 'missing', 'equipment', 'sp
 const UNPLANNED_MINUTES = 60
 
 /**
- * How many go at once and for how long, by what is planned of a trade; of all there is where it plans none of it.
+ * How many go at once, for how long, and what they have to be able to do, by what is planned of a trade; of all there is
+ * where it plans none of it.
  * @returns minutes above nought; an hour for one where nothing is planned
  */
-export function presenceOf(labour: readonly LabourLine[] | null, tradeId: number | null): { minutes: number; people: number } {
+export function presenceOf(labour: readonly LabourLine[] | null, tradeId: number | null): { minutes: number; people: number; skills: string[] } {
   const lines = labour ?? []
   const own = lines.filter((line) => line.tradeId === tradeId)
   const counted = own.length ? own : lines
   return {
     minutes: counted.reduce((most, line) => Math.max(most, line.minutes), 0) || UNPLANNED_MINUTES,
     people: counted.reduce((most, line) => Math.max(most, line.people), 1),
+    skills: skillsOnce(counted.flatMap((line) => line.skills ?? [])),
   }
 }
 
@@ -216,50 +226,3 @@ export function rankFits<One extends Fit>(job: BoardJob, fits: readonly One[], z
 }
 const writtenHours = (minutes: number) =>
   [minutes >= 60 ? `${Math.floor(minutes / 60)} h` : '', minutes % 60 ? `${minutes % 60} min` : ''].filter(Boolean).join(' ')
-
-/**
- * The hours of somebody within a time: at work by shift without leave, planned, promised to somebody, and free, which is what
- * of the shifts nothing is planned in.
- * @returns whole minutes, none below nought
- */
-export function loadOf(
-  { shifts, away }: { shifts: readonly Stretch[]; away: readonly Stretch[] },
-  visits: readonly (Stretch & { promised: boolean })[],
-  within: Stretch,
-): { shiftMinutes: number; plannedMinutes: number; promisedMinutes: number; freeMinutes: number } {
-  const minutesOf = (all: readonly Stretch[]) =>
-    merged(all.flatMap((one) => cut(one, within))).reduce((sum, { from, until }) => sum + minutesBetween(from, until), 0)
-  const working = shifts.reduce<Stretch[]>((all, shift) => [...all, ...without(shift, away)], [])
-  const free = working.reduce<Stretch[]>((all, stretch) => [...all, ...without(stretch, visits)], [])
-  return {
-    shiftMinutes: minutesOf(working),
-    plannedMinutes: minutesOf(visits),
-    promisedMinutes: minutesOf(visits.filter(({ promised }) => promised)),
-    freeMinutes: minutesOf(free),
-  }
-}
-
-const cut = (one: Stretch, within: Stretch): Stretch[] => {
-  const [from, until] = [one.from < within.from ? within.from : one.from, one.until > within.until ? within.until : one.until]
-  return from < until ? [{ from, until }] : []
-}
-/** What is left of a stretch once others are taken out of it. */
-export const without = (whole: Stretch, others: readonly Stretch[]): Stretch[] =>
-  others.reduce<Stretch[]>(
-    (left, other) =>
-      left.flatMap((one) => [
-        ...cut(one, { from: one.from, until: other.from < one.until ? other.from : one.until }),
-        ...cut(one, { from: other.until > one.from ? other.until : one.from, until: one.until }),
-      ]),
-    [whole],
-  )
-/** The same time in as few stretches as there can be. */
-function merged(all: readonly Stretch[]): Stretch[] {
-  const found: Stretch[] = []
-  for (const one of [...all].sort((a, b) => a.from.getTime() - b.from.getTime())) {
-    const last = found.at(-1)
-    if (last && one.from <= last.until) found[found.length - 1] = { from: last.from, until: one.until > last.until ? one.until : last.until }
-    else found.push(one)
-  }
-  return found
-}

@@ -1,2 +1,3 @@
 export * from './board'
 export * from './fit'
+export * from './load'

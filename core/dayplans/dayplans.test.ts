@@ -6,10 +6,12 @@ import type { PlanProblem, Schedule } from './model'
 import { afterMoves, movesOf, standingPlan, withNeeds } from './moves'
 import { Pricer } from './price'
 import { inventProblem } from './problems'
-import { Ready, sumOf } from './ready'
-import { Routes } from './routes'
+import { sumOf } from './ready'
 import { insertPlan, searchPlan } from './search'
 import { varied } from './whatIf'
+import { apart } from '../../tests/kit/apart'
+import type { Apart } from '../../tests/kit/apart'
+import type { Reckoned } from '../../tests/kit/leastPlans'
 
 let highs: Highs
 beforeAll(async () => {
@@ -17,67 +19,26 @@ beforeAll(async () => {
 })
 
 const costOf = (problem: PlanProblem, schedule: Schedule) => sumOf(new Pricer(problem).terms(schedule))
-/** Of every five, one in which most can be done by two; the others are enumerated sooner. */
-const small = (seed: number) => inventProblem({ jobs: 8, technicians: 3, seed, trades: seed % 5 ? 3 : 2, teams: 0 })
-
-/** The least any plan of a small problem without teams costs: every route, and of those the best choice by an integer programme. */
-function leastOf(problem: PlanProblem): number {
-  const ready = new Ready(problem)
-  const routes = new Routes(ready)
-  const jobs = problem.jobs.length
-  const columns: { duty: number; jobs: number[]; cost: number }[] = []
-  problem.duties.forEach((duty, d) => {
-    const best = new Map<string, { jobs: number[]; cost: number }>()
-    const extend = (done: readonly number[]): void => {
-      // Every order of the jobs, and every place of the blocks among them; nothing follows what is not possible.
-      const made = woven(done, duty.blocks.length).flatMap((stops) => routes.make(d, stops) ?? [])
-      if (!made.length) return
-      const key = [...done].sort((a, b) => a - b).join()
-      const cost = Math.min(...made.map((route) => route.cost))
-      if (cost < (best.get(key)?.cost ?? Infinity)) best.set(key, { jobs: [...done], cost })
-      for (let job = 0; job < jobs; job++) if (!done.includes(job) && ready.able[job * problem.technicians.length + duty.technician]) extend([...done, job])
-    }
-    extend([])
-    for (const one of best.values()) columns.push({ duty: d, ...one })
-  })
-  const model = highs.createModel()
-  try {
-    model.options.set({ output_flag: false, mip_rel_gap: 0 })
-    problem.jobs.forEach((_, j) => {
-      model.addVar(0, 1)
-      model.changeColCost(j, ready.left[j]!)
-    })
-    problem.jobs.forEach((_, j) => model.addRow(1, 1, { indices: [j], values: [1] }))
-    problem.duties.forEach(() => model.addRow(1, 1, { indices: [], values: [] }))
-    columns.forEach((column, n) => {
-      const rows = [...column.jobs, jobs + column.duty].sort((a, b) => a - b)
-      model.addCol(column.cost, 0, 1, { indices: rows, values: rows.map(() => 1) })
-      model.changeColIntegrality(jobs + n, highs.constants.variableType.integer)
-    })
-    model.run()
-    return model.getObjectiveValue()
-  } finally {
-    model.dispose()
-  }
-}
-/** Jobs in their order with the blocks in theirs, in every way. */
-function woven(jobs: readonly number[], blocks: number): number[][] {
-  if (!blocks) return [[...jobs]]
-  return Array.from({ length: jobs.length + 1 }, (_, at) => [...jobs.slice(0, at), -1, ...jobs.slice(at)])
-}
-
 describe('against the least there can be (all routes enumerated, chosen among by HiGHS)', () => {
-  it('a plan of 8 jobs and 3 technicians is within 1 % on the average and never more than 5 %, and the bound is never above it', () => {
-    const over: number[] = []
-    for (let seed = 1; seed <= SMALL; seed++) {
-      const problem = small(seed)
-      const least = leastOf(problem)
-      const { cost } = searchPlan(problem, { seed: 1, rounds: 400 })
-      const bound = boundOf(problem, highs, [], () => false)!
-      expect(bound.value).toBeLessThanOrEqual(least + 0.01)
+  /** Reckoned apart: through the runner all of it takes several times as long. */
+  let reckoning: Apart
+  beforeAll(async () => {
+    reckoning = await apart(
+      __dirname,
+      `import { overBound, overLeast } from '../../tests/kit/leastPlans'
+      const run = (what: string, sizes: string) => (what === 'least' ? overLeast(Number(sizes)) : overBound(JSON.parse(sizes)))`,
+    )
+  })
+  afterAll(() => reckoning?.end())
+
+  it('a plan of 8 jobs and 3 technicians is within 1 % on the average and never more than 5 %, and the bound is never above it', async () => {
+    const all = await reckoning.run<Reckoned[]>('least', String(SMALL))
+    expect(all).toHaveLength(SMALL)
+    for (const { cost, bound, least } of all) {
+      expect(bound).toBeLessThanOrEqual(least + 0.01)
       expect(cost).toBeGreaterThanOrEqual(least - 0.01)
-      over.push((cost - least) / Math.max(1, Math.abs(least)))
     }
+    const over = all.map(({ cost, least }) => (cost - least) / Math.max(1, Math.abs(least)))
     const mean = over.reduce((sum, one) => sum + one, 0) / over.length
     console.info(
       `Over the least there can be, ${SMALL} small problems: ${(mean * 100).toFixed(3)} % on the average, ${(Math.max(...over) * 100).toFixed(2)} % at the most.`,
@@ -86,15 +47,13 @@ describe('against the least there can be (all routes enumerated, chosen among by
     expect(Math.max(...over)).toBeLessThanOrEqual(0.05)
   })
 
-  it('a plan of 40 to 60 jobs is within 3 % of its bound on the average', () => {
-    const over = [40, 50, 60].map((jobs, n) => {
-      const problem = inventProblem({ jobs, technicians: Math.round(jobs / 6), seed: 20 + n, teams: 0 })
-      const { cost, routes } = searchPlan(problem, { seed: 1, rounds: 1_500 })
-      const bound = boundOf(problem, highs, routes, () => false)!
-      expect(bound.converged).toBe(true)
-      expect(bound.value).toBeLessThanOrEqual(cost + 0.01)
-      return cost / bound.value - 1
-    })
+  it('a plan of 40 to 60 jobs is within 3 % of its bound on the average', async () => {
+    const all = await reckoning.run<Omit<Reckoned, 'least'>[]>('bound', '[40, 50, 60]')
+    for (const { cost, bound, converged } of all) {
+      expect(converged).toBe(true)
+      expect(bound).toBeLessThanOrEqual(cost + 0.01)
+    }
+    const over = all.map(({ cost, bound }) => cost / bound - 1)
     const mean = over.reduce((sum, one) => sum + one, 0) / over.length
     console.info(`Over the bound, 40 to 60 jobs: ${over.map((one) => `${(one * 100).toFixed(2)} %`).join(', ')}.`)
     expect(mean).toBeLessThanOrEqual(0.03)

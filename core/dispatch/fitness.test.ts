@@ -3,12 +3,15 @@ import type { Candidate } from '#core/dispatch'
 
 const at = (iso: string) => new Date(iso)
 const weekdays = Array.from({ length: 7 }, (_, day) => (day < 5 ? [{ from: '08:00', to: '16:30' }] : []))
-const free: Candidate = { tradeIds: [1], shift: weekdays, leave: [], planned: [] }
-const wish = { tradeId: 1, start: at('2026-11-23T10:00:00Z'), end: at('2026-11-23T11:00:00Z'), zone: 'Europe/Dublin' }
+const free: Candidate = { tradeIds: [1], skills: [], shift: weekdays, leave: [], planned: [] }
+const wish = { tradeId: 1, skills: [] as string[], start: at('2026-11-23T10:00:00Z'), end: at('2026-11-23T11:00:00Z'), zone: 'Europe/Dublin' }
 
 test('trade, shift, leave, overlap and load', () => {
-  expect(fitnessOf(free, wish)).toEqual({ hasTrade: true, onShift: true, away: false, overlapMinutes: 0, loadMinutes: 0 })
+  expect(fitnessOf(free, wish)).toEqual({ hasTrade: true, lacks: [], onShift: true, away: false, overlapMinutes: 0, loadMinutes: 0 })
   expect(fitnessOf({ ...free, tradeIds: [2] }, wish).hasTrade).toBe(false)
+  const skilled = { ...free, skills: [{ name: 'Digging', until: '2026-11-22' }] }
+  expect(fitnessOf(skilled, { ...wish, skills: ['Digging', 'First aid'] }).lacks).toEqual(['Digging', 'First aid'])
+  expect(fitnessOf({ ...free, skills: [{ name: 'Digging', until: '2026-11-23' }] }, { ...wish, skills: ['digging'] }).lacks).toEqual([])
   expect(fitnessOf(free, { ...wish, end: at('2026-11-23T16:31:00Z') }).onShift).toBe(false)
   expect(fitnessOf(free, { ...wish, start: at('2026-11-22T10:00:00Z'), end: at('2026-11-22T11:00:00Z') }).onShift).toBe(false)
   expect(fitnessOf({ ...free, leave: [{ from: at('2026-11-23T10:59:00Z'), to: at('2026-11-24T00:00:00Z') }] }, wish).away).toBe(true)

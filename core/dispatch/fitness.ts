@@ -1,11 +1,12 @@
 import { DateTime } from 'luxon'
 import type { DayStretch } from '#core/kit'
-import { shiftOn } from '#core/people'
-import type { ShiftException } from '#core/people'
+import { shiftOn, skillsLacking } from '#core/people'
+import type { HeldSkill, ShiftException } from '#core/people'
 
 /** A technician as dispatch sees one. */
 export interface Candidate {
   tradeIds: number[]
+  skills: readonly HeldSkill[]
   shift: DayStretch[][]
   /** Days on which they work otherwise. */
   exceptions?: ShiftException[]
@@ -16,6 +17,7 @@ export interface Candidate {
 
 export interface Wish {
   tradeId: number | null
+  skills: readonly string[]
   start: Date
   end: Date
   zone: string
@@ -23,6 +25,8 @@ export interface Wish {
 
 export interface Fitness {
   hasTrade: boolean
+  /** What it asks for and they cannot do on that day, by name. */
+  lacks: string[]
   onShift: boolean
   away: boolean
   /** Minutes of other visits within the wished time. */
@@ -46,6 +50,7 @@ export function fitnessOf(candidate: Candidate, wish: Wish): Fitness {
   const dayEnd = start.plus({ days: 1 }).startOf('day').toJSDate()
   return {
     hasTrade: wish.tradeId === null || candidate.tradeIds.includes(wish.tradeId),
+    lacks: skillsLacking(candidate.skills, wish.skills, start.toISODate()!).map(({ name }) => name),
     onShift,
     away: candidate.leave.some((leave) => leave.from < wish.end && wish.start < leave.to),
     overlapMinutes: overlap(candidate.planned, wish.start, wish.end),

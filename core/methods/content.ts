@@ -1,4 +1,5 @@
 import type { Reason } from '#core/kit'
+import { isSameSkill, skillsOnce } from '#core/people'
 
 /** A step is ticked, takes a measured value, takes one of a few answers, or wants a photo. */
 export const STEP_KINDS = ['plain', 'measured', 'choice', 'photo'] as const
@@ -48,6 +49,8 @@ export interface LabourLine {
   people: number
   /** Of each of them. */
   minutes: number
+  /** What each of them has to be able to do besides the trade, by name; none where it is left out. */
+  skills?: string[]
 }
 export interface PartLine {
   partId: number
@@ -80,6 +83,8 @@ export interface MethodContent extends PlanLines {
 
 export const MOST_STEPS = 80
 export const MOST_LINES = 40
+/** That one line of labour asks for. */
+export const MOST_SKILLS = 8
 export const NO_CONTENT: MethodContent = { steps: [], labour: [], parts: [], tools: [], hazards: [] }
 
 /** Why a step cannot be kept as it is; empty when it can. */
@@ -132,7 +137,8 @@ export function together(plans: readonly PlanLines[]): PlanLines {
       const known = labour.get(line.tradeId)
       const people = Math.max(line.people, known?.people ?? 0)
       const minutes = Math.ceil((line.people * line.minutes + (known ? known.people * known.minutes : 0)) / people)
-      labour.set(line.tradeId, { tradeId: line.tradeId, people, minutes })
+      const skills = skillsOnce([...(known?.skills ?? []), ...(line.skills ?? [])])
+      labour.set(line.tradeId, { tradeId: line.tradeId, people, minutes, ...(skills.length ? { skills } : {}) })
     }
     for (const line of plan.parts)
       parts.set(line.partId, { partId: line.partId, quantity: addQuantities(line.quantity, parts.get(line.partId)?.quantity ?? '0') })
@@ -158,8 +164,12 @@ export function withoutMethod(plan: PlanLines, gone: PlanLines, others: readonly
       if (!brought) return [line]
       const left = labourMinutes([line]) - labourMinutes([brought])
       if (left <= 0) return []
-      const people = Math.min(line.people, rest.labour.find(({ tradeId }) => tradeId === line.tradeId)?.people ?? line.people)
-      return [{ ...line, people, minutes: Math.ceil(left / people) }]
+      const kept = rest.labour.find(({ tradeId }) => tradeId === line.tradeId)
+      const people = Math.min(line.people, kept?.people ?? line.people)
+      const among = (skills: readonly string[] | undefined, name: string) => (skills ?? []).some((one) => isSameSkill(one, name))
+      const skills = (line.skills ?? []).filter((name) => !among(brought.skills, name) || among(kept?.skills, name))
+      const { skills: _, ...plain } = line
+      return [{ ...plain, people, minutes: Math.ceil(left / people), ...(skills.length ? { skills } : {}) }]
     }),
     parts: plan.parts.flatMap((line) => {
       const brought = gone.parts.find(({ partId }) => partId === line.partId)

@@ -60,6 +60,15 @@ describe('several methods together', () => {
     expect([sum.parts, sum.tools.length, sum.hazards.length]).toEqual([[{ partId: 7, quantity: '0.3' }], 1, 1])
   })
 
+  test('ask for every skill any of them asks for, each once; those of a method that goes go along, unless another wants them', () => {
+    const asks = (...skills: string[]) => lines({ labour: [{ tradeId: 1, people: 1, minutes: 30, skills }] })
+    const [one, other] = [asks('Work at height', 'First aid'), asks('work at height', 'Digging')]
+    const both = together([one, other])
+    expect(both.labour).toEqual([{ tradeId: 1, people: 1, minutes: 60, skills: ['Digging', 'First aid', 'Work at height'] }])
+    expect(withoutMethod(both, one, [other]).labour).toEqual([{ tradeId: 1, people: 1, minutes: 30, skills: ['Digging', 'Work at height'] }])
+    expect(withoutMethod(both, other, [lines({ labour: [{ tradeId: 1, people: 1, minutes: 5 }] })]).labour[0]!.skills).toEqual(['First aid'])
+  })
+
   const plan = fc.record({
     labour: fc.uniqueArray(
       fc.record({ tradeId: fc.integer({ min: 1, max: 4 }), people: fc.integer({ min: 1, max: 3 }), minutes: fc.integer({ min: 1, max: 200 }) }),

@@ -12,6 +12,8 @@ export interface MoveFacts {
   /** Decided from a mail, and for whom somebody decided who stands in. */
   by: 'mail'
   actingFor: string
+  /** Several visits were moved in one act, by this name: those who go are told of them together, by board.rearrange. */
+  inOne: string
 }
 /** A visit on the Board, as it is now and as it was. */
 interface VisitFacts {
@@ -24,6 +26,7 @@ interface VisitFacts {
   fromEnd: string
   /** Technicians it was taken from. */
   taken: number[]
+  inOne: string
 }
 interface DispatchFacts extends MoveFacts {
   start: string
@@ -114,6 +117,12 @@ export const ORDER_EVENTS = {
     told: null,
     writes: true,
     takesJob: true,
+  }),
+  'board.rearrange': event<{ act: string; visits: number }>()({
+    says: 'rearranged the Board:',
+    about: ({ visits }) => (visits ? `${visits} visits` : ''),
+    told: null,
+    writes: true,
   }),
   'order.restore': plain('brought the draft back'),
   'order.archive': plain('archived it'),

@@ -2,9 +2,10 @@ import { and, asc, eq, gt, inArray, isNull, lt } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import type { Stretch } from '#core/board'
 import { shiftOn } from '#core/people'
+import type { HeldSkill } from '#core/people'
 import type { Reader } from '#server/kit'
 import { onCallAt } from '#server/shifts'
-import { accounts, leaves, people, shiftExceptions, teams, technicians, technicianTrades, trades } from '../tables'
+import { accounts, leaves, people, shiftExceptions, teams, technicians, technicianSkills, technicianTrades, trades } from '../tables'
 
 export interface CrewMember {
   id: number
@@ -12,6 +13,7 @@ export interface CrewMember {
   name: string
   team: string
   trades: { id: number; name: string }[]
+  skills: HeldSkill[]
   shifts: Stretch[]
   away: Stretch[]
   onCall: Stretch[]
@@ -29,7 +31,7 @@ export async function crewOf(db: Reader, siteId: number, days: readonly DateTime
       .plus({ days: 1 })
       .toJSDate(),
   ]
-  const [crew, skilled, away, otherwise, onCall] = await Promise.all([
+  const [crew, traded, skilled, away, otherwise, onCall] = await Promise.all([
     db
       .select({ id: technicians.id, personId: people.id, name: people.name, team: teams.name, shift: technicians.shift })
       .from(technicians)
@@ -44,19 +46,26 @@ export async function crewOf(db: Reader, siteId: number, days: readonly DateTime
       .innerJoin(trades, eq(trades.id, technicianTrades.tradeId))
       .orderBy(asc(trades.name)),
     db
+      .select({ technicianId: technicianSkills.technicianId, name: technicianSkills.name, until: technicianSkills.validUntil })
+      .from(technicianSkills)
+      .innerJoin(technicians, eq(technicians.id, technicianSkills.technicianId))
+      .innerJoin(teams, eq(teams.id, technicians.teamId))
+      .where(eq(teams.siteId, siteId)),
+    db
       .select()
       .from(leaves)
       .where(and(lt(leaves.fromAt, until), gt(leaves.untilAt, from))),
     db.select().from(shiftExceptions).where(inArray(shiftExceptions.day, names)),
     onCallAt(db, siteId, from, until),
   ])
-  const [tradesOf, leavesOf, exceptionsOf] = [byTechnician(skilled), byTechnician(away), byTechnician(otherwise)]
+  const [tradesOf, skillsOf, leavesOf, exceptionsOf] = [byTechnician(traded), byTechnician(skilled), byTechnician(away), byTechnician(otherwise)]
   return crew.map(({ id, personId, name, team, shift }) => ({
     id,
     personId,
     name,
     team,
     trades: (tradesOf.get(id) ?? []).map((row) => ({ id: row.id, name: row.name })),
+    skills: (skillsOf.get(id) ?? []).map(({ name, until }) => ({ name, until })),
     shifts: days.flatMap((day) =>
       shiftOn(shift, exceptionsOf.get(id) ?? [], day.toISODate(), day.weekday).map((stretch) => ({
         from: clockOn(day, stretch.from),

@@ -45,8 +45,8 @@ export default query(contract.listBestFits, async ({ db, who, input, now }) => {
           .groupBy(visits.technicianId)
       : [],
   ])
-  const job = { tradeId: order.tradeId, trade, path, window: windowOf(order), target: order.completionDueAt, between: [] }
-  const { minutes } = presenceOf(labour, order.tradeId)
+  const { minutes, skills } = presenceOf(labour, order.tradeId)
+  const job = { tradeId: order.tradeId, trade, skills, path, window: windowOf(order), target: order.completionDueAt, between: [] }
   const way = await waysBetween(db, [path, ...planned.map((one) => one.path)])
   const fits = crew.flatMap((member) => {
     const mine = planned.filter(({ technicianId }) => technicianId === member.id)

@@ -68,7 +68,7 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
   // Read once, however many visits there are to it.
   const about = await ordersOf(db, [...new Set(visitRows.map(({ visit }) => visit.orderId))])
   const drawn = visitRows.map(({ visit, vendor }) => {
-    const { order, placeCode, path, trade } = about.get(visit.orderId)!
+    const { order, placeCode, path, trade, labour } = about.get(visit.orderId)!
     const window = windowOf(order)
     const begins = visit.startedAt ?? visit.plannedStart
     const planned = visit.startedAt && now > visit.plannedEnd ? now : visit.plannedEnd
@@ -84,6 +84,7 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
       path,
       tradeId: order.tradeId,
       trade,
+      skills: presenceOf(labour, order.tradeId).skills,
       priority: order.priority,
       kind: visit.kind,
       state: visit.state as BoardVisit['state'],
@@ -153,8 +154,9 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
 async function ordersOf(db: Reader, ids: readonly number[]) {
   const rows = ids.length
     ? await db
-        .select({ order: orders, placeCode: places.code, path: places.path, trade: trades.name })
+        .select({ order: orders, placeCode: places.code, path: places.path, trade: trades.name, labour: orderPlans.labour })
         .from(orders)
+        .leftJoin(orderPlans, eq(orderPlans.orderId, orders.id))
         .leftJoin(places, eq(places.id, orders.placeId))
         .leftJoin(trades, eq(trades.id, orders.tradeId))
         .where(inArray(orders.id, [...ids]))

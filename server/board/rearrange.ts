@@ -1,8 +1,9 @@
+import { randomUUID } from 'node:crypto'
 import { and, asc, eq, inArray, ne } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/board'
 import type { Rearranged, Rearrangement, VisitAdded, VisitChange, VisitDropped } from '#contract/board'
-import { conflictsOf, isAsked } from '#core/board'
+import { conflictsOf, isAsked, presenceOf } from '#core/board'
 import type { BoardJob, Stretch } from '#core/board'
 import { Refusal, refuse } from '#core/kit'
 import { moveOrder, stepsBefore } from '#core/orders'
@@ -15,7 +16,7 @@ import type { Asker, Tx } from '#server/kit'
 import { factsOf, lockOrderById, saveMove, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { waysBetween } from '#server/travel'
-import { accounts, orders, people, places, teams, technicians, trades, vendors, visits } from '../tables'
+import { accounts, orderPlans, orders, people, places, teams, technicians, trades, vendors, visits } from '../tables'
 import { crewOf } from './crewOf'
 import { readyOf } from './readyOf'
 import { asTechnician, visitsOf } from './visitsOf'
@@ -34,12 +35,14 @@ interface Acting {
   who: Asker
   now: Date
   why: string | null
+  /** Of several changes, the name of the act that makes them. */
+  one: { inOne?: string }
 }
 
 export default command(contract.rearrange, ({ tx, who, input, now }) => rearrangeWithin({ tx, who, now }, input))
 
 /** Makes changes of visits in the transaction of whoever asks, all of it or nothing, by the rules of the Board. */
-export async function rearrangeWithin({ tx, who, now }: Omit<Acting, 'why'>, input: Rearrangement): Promise<Rearranged> {
+export async function rearrangeWithin({ tx, who, now }: Pick<Acting, 'tx' | 'who' | 'now'>, input: Rearrangement): Promise<Rearranged> {
   const site = await mySite(tx, who, input.siteId)
   const asked = { changes: input.changes ?? [], adds: input.adds ?? [], drops: input.drops ?? [] }
   const touched = [...asked.changes, ...asked.drops]
@@ -47,7 +50,9 @@ export async function rearrangeWithin({ tx, who, now }: Omit<Acting, 'why'>, inp
   if (new Set(touched.map(({ visitId }) => visitId)).size < touched.length) refuse('twice', 'A visit is either moved or taken back.')
   const known = await lockAll(tx, site.id, site.zone, asked)
   const why = input.despite?.trim() || null
-  const acting: Acting = { tx, who, now, why }
+  const many = touched.length + asked.adds.length
+  const act = many > 1 ? randomUUID() : null
+  const acting: Acting = { tx, who, now, why, one: act ? { inOne: act } : {} }
   const placed: Placed[] = []
   const undo = { siteId: site.id, changes: [] as VisitChange[], adds: [] as VisitAdded[], drops: [] as VisitDropped[] }
   const between = await readyOf(
@@ -82,6 +87,7 @@ export async function rearrangeWithin({ tx, who, now }: Omit<Acting, 'why'>, inp
   const barred = reasons.filter(({ weight }) => weight === 'never')
   if (barred.length) throw new Refusal(barred)
   if (isAsked(reasons) && !why) throw new Refusal(reasons.filter(({ weight }) => weight === 'ask').map((reason) => ({ ...reason, field: 'despite' })))
+  if (act) await recordEvent(tx, who, now, { kind: 'board.rearrange', siteId: site.id, details: { act, visits: many } })
   // An order may have been moved more than once by then.
   return { undo: { ...undo, adds: undo.adds.map((add) => ({ ...add, version: known.order(add.orderId).version })) } }
 }
@@ -153,7 +159,7 @@ const spanOf = (visit: VisitRecord) => ({ start: visit.plannedStart.toISOString(
 const factsOfVisit = (visit: VisitRecord) => ({ visitId: visit.id, technicianId: visit.technicianId, vendorId: visit.vendorId })
 
 /** A visit is not made; where it was the last of an order that nobody has begun, the order is at the desk again. */
-async function takeBack({ tx, who, now, why }: Acting, visit: VisitRecord, order: OrderRecord): Promise<void> {
+async function takeBack({ tx, who, now, why, one }: Acting, visit: VisitRecord, order: OrderRecord): Promise<void> {
   const left = await tx
     .select({ id: visits.id })
     .from(visits)
@@ -161,7 +167,7 @@ async function takeBack({ tx, who, now, why }: Acting, visit: VisitRecord, order
   if (order.state === 'dispatched' && !left.length) {
     const to = moveOrder(await factsOf(tx, order, who, now), 'recall', why)
     const taken = await recallVisits(tx, order.id, now)
-    const saved = await saveMove(tx, who, now, order, 'recall', to, why, {}, { taken })
+    const saved = await saveMove(tx, who, now, order, 'recall', to, why, {}, { taken, ...one })
     Object.assign(order, { state: to, version: saved.version })
     return
   }
@@ -173,11 +179,11 @@ async function takeBack({ tx, who, now, why }: Acting, visit: VisitRecord, order
     orderId: order.id,
     visitId: visit.id,
     reason: why,
-    details: { ...factsOfVisit(visit), fromStart: start, fromEnd: end, taken: visit.technicianId === null ? [] : [visit.technicianId] },
+    details: { ...factsOfVisit(visit), fromStart: start, fromEnd: end, taken: visit.technicianId === null ? [] : [visit.technicianId], ...one },
   })
 }
 
-async function move({ tx, who, now, why }: Acting, visit: VisitRecord, order: OrderRecord, change: VisitChange): Promise<Placed> {
+async function move({ tx, who, now, why, one }: Acting, visit: VisitRecord, order: OrderRecord, change: VisitChange): Promise<Placed> {
   if (visit.vendorId !== null && change.technicianId)
     refuse('vendor', `A vendor is planned for ${order.number}: recall it on its Sheet to send somebody of ours.`)
   const technicianId = change.technicianId ?? visit.technicianId
@@ -199,6 +205,7 @@ async function move({ tx, who, now, why }: Acting, visit: VisitRecord, order: Or
       fromStart: before.start,
       fromEnd: before.end,
       taken: visit.technicianId !== null && visit.technicianId !== technicianId ? [visit.technicianId] : [],
+      ...one,
     },
   })
   return { visitId: visit.id, order, technicianId, at, sentNow: false }
@@ -209,12 +216,12 @@ const isProposed = ({ answer, proposedStart, proposedEnd }: VisitRecord, { from,
   answer === 'proposed' && proposedStart?.getTime() === from.getTime() && proposedEnd?.getTime() === until.getTime()
 
 /** One more visit; the first of an order that waits is its dispatch. */
-async function plan({ tx, who, now, why }: Acting, order: OrderRecord, add: VisitAdded): Promise<Placed> {
+async function plan({ tx, who, now, why, one }: Acting, order: OrderRecord, add: VisitAdded): Promise<Placed> {
   const at = { from: new Date(add.start), until: new Date(add.end) }
   const goes = order.state === 'dispatched' || order.state === 'on_job'
   const visitId = await addVisit(tx, order, { technicianId: add.technicianId, plannedStart: at.from, plannedEnd: at.until })
   const placed = { visitId, order, technicianId: add.technicianId, at, sentNow: !goes }
-  const told = { start: add.start, end: add.end, vendorId: null }
+  const told = { start: add.start, end: add.end, vendorId: null, ...one }
   if (goes) {
     await recordEvent(tx, who, now, {
       kind: 'order.addVisit',
@@ -258,10 +265,11 @@ async function judge(tx: Tx, site: { id: number; zone: string }, placed: Placed[
     now,
   )
   const where = await tx
-    .select({ id: orders.id, path: places.path, trade: trades.name })
+    .select({ id: orders.id, path: places.path, trade: trades.name, labour: orderPlans.labour })
     .from(orders)
     .leftJoin(places, eq(places.id, orders.placeId))
     .leftJoin(trades, eq(trades.id, orders.tradeId))
+    .leftJoin(orderPlans, eq(orderPlans.orderId, orders.id))
     .where(
       inArray(
         orders.id,
@@ -274,6 +282,7 @@ async function judge(tx: Tx, site: { id: number; zone: string }, placed: Placed[
     const job: BoardJob = {
       tradeId: order.tradeId,
       trade: found?.trade ?? null,
+      skills: presenceOf(found?.labour ?? null, order.tradeId).skills,
       path: found?.path ?? null,
       window: windowOf(order),
       target: order.completionDueAt,

@@ -7,6 +7,7 @@ import type { CrewMember } from './crewOf'
 export const asTechnician = (member: CrewMember, mine: Awaited<ReturnType<typeof visitsOf>>) => ({
   name: member.name,
   tradeIds: member.trades.map(({ id }) => id),
+  skills: member.skills,
   shifts: member.shifts,
   away: member.away,
   onCall: member.onCall,

@@ -1,10 +1,12 @@
 import { and, asc, desc, eq, gt, gte, inArray, isNotNull, isNull, lt, lte, ne, notExists, or, sql } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import type { DayPlanAsk } from '#contract/dayplans'
+import type { LabourLine } from '#core/methods'
 import { KNOWN_MONTHS, presenceOf, without } from '#core/board'
 import type { Way } from '#core/travel'
 import { PLAN_STEP_MINUTES, repairing } from '#core/dayplans'
 import type { PlanBlock, PlanDuty, PlanJob, PlanWeights } from '#core/dayplans'
+import { skillsLacking } from '#core/people'
 import { refuse, workingMinutesBetween, workingStretches } from '#core/kit'
 import type { WorkCalendar } from '#core/kit'
 import { isToCome } from '#core/windows'
@@ -33,6 +35,7 @@ type VisitRow = typeof visits.$inferSelect
 interface Found {
   order: OrderRecord
   path: string | null
+  labour: LabourLine[] | null
 }
 
 /** Everything a plan of some days is computed from, as it stands at this moment. */
@@ -73,16 +76,21 @@ export async function gatherPlan(
     now,
   )
   const map = new PlaceMap()
-  const jobOf = ({ order, path }: Found, minutes: number, people: number, now_: PlanJob['now'], besides: readonly number[]): PlanJob => {
+  const last = days.at(-1)!.toISODate()
+  const jobOf = ({ order, path, labour }: Found, minutes: number, people: number, now_: PlanJob['now'], besides: readonly number[]): PlanJob => {
     const window = windowOf(order)
     const target = order.completionDueAt
+    const { skills } = presenceOf(labour, order.tradeId)
+    // Until the last of the days, for it may be planned on any of them.
+    const can = ({ trades: own, skills: held }: CrewMember) =>
+      (order.tradeId === null || own.some(({ id }) => id === order.tradeId)) && !skillsLacking(held, skills, last).length
     const always = order.targetClock === 'continuous'
     return {
       place: map.at(path),
       minutes: Math.max(PLAN_STEP_MINUTES, minutes),
       people,
       priority: order.priority,
-      able: crew.flatMap((one, t) => (order.tradeId === null || one.trades.some(({ id }) => id === order.tradeId) || besides.includes(t) ? [t] : [])),
+      able: crew.flatMap((one, t) => (can(one) || besides.includes(t) ? [t] : [])),
       earliest: time.notBefore,
       window: window && isToCome(window, now) ? { from: time.minute(window.from), until: time.minute(window.until) } : null,
       target: target && time.minute(target),
@@ -113,7 +121,7 @@ export async function gatherPlan(
   const after = workingStretches(until, DateTime.fromJSDate(until).plus({ days: AFTERWARDS_DAYS }).toJSDate(), site.calendar)
   return {
     first: days[0]!.toISODate(),
-    last: days.at(-1)!.toISODate(),
+    last,
     origin: from.toISOString(),
     orders: given,
     technicianIds: crew.map(({ id }) => id),
@@ -181,10 +189,10 @@ function sorted(mine: readonly (Found & { visit: VisitRow })[], all: readonly { 
   }
   const movable: { found: Found; group: VisitRow[] }[] = []
   for (const group of together.values()) {
-    const { order, path, visit } = group[0]!
+    const { order, path, labour, visit } = group[0]!
     const others = all.filter((one) => one.visit.orderId === order.id && one.visit.plannedStart.getTime() === visit.plannedStart.getTime())
     if (others.length > group.length) fixed.push(...group)
-    else movable.push({ found: { order, path }, group: group.map((one) => one.visit) })
+    else movable.push({ found: { order, path, labour }, group: group.map((one) => one.visit) })
   }
   return { movable, fixed }
 }
@@ -261,9 +269,10 @@ async function ratesOf(db: Reader, crew: readonly CrewMember[], now: Date) {
 /** Of the site, and what its technicians do elsewhere. */
 const visitsBetween = (db: Reader, siteId: number, crew: readonly CrewMember[], from: Date, until: Date) =>
   db
-    .select({ visit: visits, order: orders, path: places.path })
+    .select({ visit: visits, order: orders, path: places.path, labour: orderPlans.labour })
     .from(visits)
     .innerJoin(orders, eq(orders.id, visits.orderId))
+    .leftJoin(orderPlans, eq(orderPlans.orderId, orders.id))
     .leftJoin(places, eq(places.id, orders.placeId))
     .where(
       and(

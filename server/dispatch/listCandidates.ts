@@ -2,6 +2,7 @@ import { and, count, eq, gt, inArray, isNotNull, isNull, lt, sql } from 'drizzle
 import { DateTime } from 'luxon'
 import * as contract from '#contract/dispatch'
 import { fitnessOf, LIVE_VISIT_STATES } from '#core/dispatch'
+import { presenceOf } from '#core/board'
 import type { DayStretch } from '#core/kit'
 import { byFitness, GRACE_MINUTES, papersOn } from '#core/vendors'
 import type { Punctuality } from '#core/vendors'
@@ -11,12 +12,14 @@ import type { Reader } from '#server/kit'
 import {
   accounts,
   leaves,
+  orderPlans,
   orders,
   people,
   shiftExceptions,
   sites,
   teams,
   technicians,
+  technicianSkills,
   technicianTrades,
   trades,
   vendors,
@@ -30,15 +33,17 @@ const YEAR = 365 * DAY
 
 export default query(contract.listCandidates, async ({ db, who, input, now }) => {
   const [found] = await db
-    .select({ tradeId: orders.tradeId, site: sites })
+    .select({ tradeId: orders.tradeId, site: sites, labour: orderPlans.labour })
     .from(orders)
     .innerJoin(sites, eq(sites.id, orders.siteId))
+    .leftJoin(orderPlans, eq(orderPlans.orderId, orders.id))
     .where(eq(orders.id, input.orderId))
   if (!found || !maySee(who, found.site.id)) throw notFound('order')
-  const wish = { tradeId: found.tradeId, start: new Date(input.start), end: new Date(input.end), zone: found.site.zone }
+  const { skills } = presenceOf(found.labour, found.tradeId)
+  const wish = { tradeId: found.tradeId, skills, start: new Date(input.start), end: new Date(input.end), zone: found.site.zone }
   const around = [new Date(wish.start.getTime() - DAY), new Date(wish.end.getTime() + DAY)] as const
   const days = [-1, 0, 1].map((by) => DateTime.fromJSDate(wish.start, { zone: wish.zone }).plus({ days: by }).toISODate()!)
-  const [crew, tradeRows, away, otherwise, planned, vendorRows, vendorTradeRows, served, punctual, onCall] = await Promise.all([
+  const [crew, tradeRows, skillRows, away, otherwise, planned, vendorRows, vendorTradeRows, served, punctual, onCall] = await Promise.all([
     db
       .select({ id: technicians.id, name: people.name, team: teams.name, shift: technicians.shift })
       .from(technicians)
@@ -50,6 +55,7 @@ export default query(contract.listCandidates, async ({ db, who, input, now }) =>
       .select({ technicianId: technicianTrades.technicianId, id: trades.id, name: trades.name })
       .from(technicianTrades)
       .innerJoin(trades, eq(trades.id, technicianTrades.tradeId)),
+    skills.length ? db.select().from(technicianSkills) : [],
     db
       .select()
       .from(leaves)
@@ -71,6 +77,7 @@ export default query(contract.listCandidates, async ({ db, who, input, now }) =>
     const mine = tradeRows.filter((row) => row.technicianId === id)
     const candidate = {
       tradeIds: mine.map((row) => row.id),
+      skills: skillRows.filter((row) => row.technicianId === id).map((row) => ({ name: row.name, until: row.validUntil })),
       shift,
       exceptions: otherwise.filter((row) => row.technicianId === id),
       leave: away.filter((row) => row.technicianId === id).map((row) => ({ from: row.fromAt, to: row.untilAt })),
@@ -79,7 +86,11 @@ export default query(contract.listCandidates, async ({ db, who, input, now }) =>
     return { id, name, team, trades: mine.map((row) => row.name), shift: shiftWords(shift), onCall: called.has(id), fitness: fitnessOf(candidate, wish) }
   })
   const score = ({ fitness, onCall }: (typeof technicianRows)[number]) =>
-    (fitness.hasTrade ? 0 : 4) + (fitness.away ? 3 : 0) + (fitness.onShift || onCall ? 0 : 2) + (fitness.overlapMinutes ? 1 : 0)
+    (fitness.hasTrade ? 0 : 4) +
+    (fitness.lacks.length ? 3 : 0) +
+    (fitness.away ? 3 : 0) +
+    (fitness.onShift || onCall ? 0 : 2) +
+    (fitness.overlapMinutes ? 1 : 0)
   technicianRows.sort((a, b) => score(a) - score(b) || a.fitness.loadMinutes - b.fitness.loadMinutes || a.name.localeCompare(b.name))
   // Who said where they come, comes there alone.
   const comes = (vendorId: number) => {

@@ -73,6 +73,7 @@ export class Postman {
 
   private async deliver(mail: Mail): Promise<Pick<Mail, 'attempts' | 'state'> & Partial<Mail>> {
     const now = this.service.clock()
+    const { invitation, several } = calendarParts(mail.calendar)
     try {
       await this.transport.sendMail({
         ...(await this.senderOf(mail)),
@@ -81,8 +82,8 @@ export class Postman {
         text: mail.text,
         ...(mail.html ? { html: mail.html } : {}),
         date: now,
-        ...(mail.calendar ? { icalEvent: { method: /^METHOD:(\w+)/m.exec(mail.calendar)![1]!, filename: 'invitation.ics', content: mail.calendar } } : {}),
-        ...(mail.fileId ? { attachments: [{ filename: mail.fileName ?? 'file', content: await this.fileOf(mail.fileId) }] } : {}),
+        ...(invitation ? { icalEvent: invitation } : {}),
+        attachments: [...several, ...(mail.fileId ? [{ filename: mail.fileName ?? 'file', content: await this.fileOf(mail.fileId) }] : [])],
         messageId: `<mail-${mail.id}.${this.service.links.sign(`mail:${mail.id}`)}@evrix.example>`,
         ...(mail.inReplyTo ? { inReplyTo: mail.inReplyTo, references: mail.inReplyTo } : {}),
         // What no person wrote says so, and no program answers it (RFC 3834 section 5).
@@ -108,4 +109,22 @@ export class Postman {
       }
     }
   }
+}
+
+/**
+ * One invitation goes along with the words, as calendar programs expect it; of several each is a part of its own: an object
+ * of iTIP is about one thing (RFC 5546, 3.2), and a mail may hold several (RFC 6047, its examples; both from memory).
+ */
+export function calendarParts(calendar: string | null) {
+  const objects = calendar?.match(/BEGIN:VCALENDAR[^]*?END:VCALENDAR\r\n/g) ?? []
+  const methodOf = (object: string) => /^METHOD:(\w+)/m.exec(object)![1]!
+  const [first, second] = objects
+  if (first && !second) return { invitation: { method: methodOf(first), filename: 'invitation.ics', content: first }, several: [] }
+  const several = objects.map((content, n) => ({
+    filename: `invitation-${n + 1}.ics`,
+    content,
+    contentType: `text/calendar; charset=utf-8; method=${methodOf(content)}`,
+    contentDisposition: 'inline' as const,
+  }))
+  return { invitation: null, several }
 }

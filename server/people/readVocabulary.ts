@@ -1,8 +1,9 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/people'
+import { skillsOnce } from '#core/people'
 import type { Role } from '#core/people'
-import { accountRoles, accounts, categories, ownStates, payers, people, sites, teams, technicians, trades, vendors } from '../tables'
+import { accountRoles, accounts, categories, ownStates, payers, people, sites, teams, technicians, technicianSkills, trades, vendors } from '../tables'
 import { query, withinSites } from '#server/kit'
 
 /** What is retired keeps its name where it stands, and is not chosen any more. */
@@ -36,7 +37,7 @@ export default query(contract.readVocabulary, async ({ db, who }) => {
     person.roles.push(role)
     byAccount.set(id, person)
   }
-  const [technicianRows, vendorRows, ownStateRows] = await Promise.all([
+  const [technicianRows, skillRows, vendorRows, ownStateRows] = await Promise.all([
     db
       .select({ id: technicians.id, name: people.name })
       .from(technicians)
@@ -44,6 +45,7 @@ export default query(contract.readVocabulary, async ({ db, who }) => {
       .innerJoin(people, eq(people.id, accounts.personId))
       .where(withinSites(who, people.siteId))
       .orderBy(asc(people.name)),
+    db.selectDistinct({ name: technicianSkills.name }).from(technicianSkills),
     db
       .select({ id: vendors.id, name: vendors.name, retired: retired(vendors.retiredAt) })
       .from(vendors)
@@ -69,6 +71,7 @@ export default query(contract.readVocabulary, async ({ db, who }) => {
     accounts: [...byAccount.values()],
     sites: siteRows,
     technicians: technicianRows,
+    skills: skillsOnce(skillRows.map(({ name }) => name)),
     vendors: vendorRows,
     ownStates: ownStateRows,
   }

@@ -1,4 +1,4 @@
-import { bigint, boolean, index, int, json, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { bigint, boolean, index, int, json, mediumtext, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { EventKind } from '#core/events'
 import { SERIES } from '#core/kit'
 import { REGISTERS } from '#core/registers'
@@ -85,8 +85,8 @@ export const mails = mysqlTable(
     /** A file that goes along, and what it is called. */
     fileId: int('file_id').references(() => storedFiles.id),
     fileName: varchar('file_name', { length: 160 }),
-    /** An invitation, or that there is none any more, as calendar programs read it. */
-    calendar: text('calendar'),
+    /** Invitations, or that there are none any more, as calendar programs read them, one after another. */
+    calendar: mediumtext('calendar'),
     state: varchar('state', { length: 12, enum: ['waiting', 'sent', 'failed'] }).notNull(),
     attempts: smallint('attempts').notNull().default(0),
     nextAt: instant('next_at').notNull(),

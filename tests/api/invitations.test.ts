@@ -123,3 +123,61 @@ test('a vendor gets it with the pass, without a link into the application, and i
   const off = (await told(id, 4)).at(-1)!
   expect([off.method, off.to, off.event.uid]).toEqual(['CANCEL', request!.to, request!.event.uid])
 })
+
+test('several visits moved in one act are told to each who goes once, and to their calendars one by one', async () => {
+  const orders = [await orderAt(cast, 'ready'), await orderAt(cast, 'ready'), await orderAt(cast, 'ready')]
+  const [first, second, third] = await Promise.all(orders.map(async ({ id }) => ({ orderId: id, version: await version(cast, id) })))
+  const day = (clock: string) => `2026-12-15T${clock}:00.000Z`
+  const { undo } = await cast.coordinator.must(rearrange, {
+    siteId: 1,
+    adds: [
+      { ...first!, technicianId: 1, start: day('09:00'), end: day('10:00') },
+      { ...second!, technicianId: 1, start: day('10:30'), end: day('11:30') },
+      { ...third!, technicianId: 2, start: day('09:00'), end: day('10:00') },
+    ],
+    despite: 'For the test',
+  })
+  const written = async (many: number) => {
+    for (let tries = 0; tries < 100; tries++) {
+      const rows = await house.rows<{ to: string; subject: string; text: string; calendar: string }>(
+        "SELECT m.`to`, m.subject, m.text, m.calendar FROM mail m JOIN event e ON e.id = m.event_id WHERE e.kind = 'board.rearrange' ORDER BY m.id",
+      )
+      if (rows.length >= many) return rows
+      await new Promise((resolve) => setTimeout(resolve, 100))
+    }
+    throw new Error('Fewer mails were written.')
+  }
+  const told = await written(2)
+  const bram = told.find(({ to }) => to === BRAM)!
+  expect([told.length, bram.subject]).toEqual([2, 'Your plan has changed: 2 visits'])
+  expect([bram.text.includes('9:00 to 10:00'), bram.text.includes('10:30 to 11:30')]).toEqual([true, true])
+  // Somebody with one of them reads of that one, as ever.
+  expect(told.find(({ to }) => to !== BRAM)!.subject).toMatch(/^W-.+ 09:00 to 10:00$/)
+  const events = (calendar: string) =>
+    calendar.split(/(?=BEGIN:VCALENDAR)/).map((one) => Object.values(ical.sync.parseICS(one)).find((part): part is VEvent => part?.type === 'VEVENT')!)
+  expect(events(bram.calendar).map(({ start }) => start.toISOString())).toEqual([day('09:00'), day('10:30')])
+  await cast.technician.hears((sentence) => sentence.startsWith('Your plan has changed: 2 visits. New job W-'))
+  // No visit was told of by itself besides.
+  const alone = await house.rows(
+    "SELECT m.id FROM mail m JOIN event e ON e.id = m.event_id WHERE e.kind = 'order.dispatch' AND m.calendar IS NOT NULL AND e.order_id IN (?)",
+    [orders.map(({ id }) => id)],
+  )
+  expect(alone.length).toBe(0)
+  // As it comes out of the mail server: each calendar part by itself.
+  await house.mail(BRAM, ({ subject }) => subject === bram.subject)
+  const mails = (await (await fetch(`${house.mailUrl}/mails.json?to=${encodeURIComponent(BRAM)}`)).json()) as { subject: string; files: { name: string }[] }[]
+  expect(mails.find(({ subject }) => subject === bram.subject)!.files.map(({ name }) => name)).toEqual(['invitation-1.ics', 'invitation-2.ics'])
+  // Taken back in one act, all of it is told once again, and taken out of the calendars.
+  await cast.coordinator.must(rearrange, undo)
+  const off = (await written(4)).slice(2).find(({ to }) => to === BRAM)!
+  expect([off.subject, off.calendar.match(/METHOD:CANCEL/g)?.length]).toEqual(['Your plan has changed: 2 visits', 2])
+  expect(
+    events(off.calendar)
+      .map(({ uid }) => uid)
+      .sort(),
+  ).toEqual(
+    events(bram.calendar)
+      .map(({ uid }) => uid)
+      .sort(),
+  )
+})

@@ -1,6 +1,8 @@
 import { listBestFits, readBoard, readBoardPerson, rearrange } from '#contract/board'
 import type { Rearrangement } from '#contract/board'
 import { switchStint } from '#contract/field'
+import { savePlan } from '#contract/methods'
+import { dropSkill, readCrew, saveSkill } from '#contract/people'
 import { holdOrder, readOrder, readOrderTimeline } from '#contract/orders'
 import { agreeWindow } from '#contract/windows'
 import { Client, castAt, House, orderAt, version } from '../kit'
@@ -23,7 +25,20 @@ afterAll(() => house?.close())
 
 /** Later days, one for each test, so that none is in the way of another. */
 let day = 0
-const DAYS = ['2026-12-01', '2026-12-02', '2026-12-03', '2026-12-04', '2026-12-07', '2026-12-08', '2026-12-09', '2026-12-10', '2026-12-11', '2026-12-14']
+const DAYS = [
+  '2026-12-01',
+  '2026-12-02',
+  '2026-12-03',
+  '2026-12-04',
+  '2026-12-07',
+  '2026-12-08',
+  '2026-12-09',
+  '2026-12-10',
+  '2026-12-11',
+  '2026-12-14',
+  '2026-12-15',
+  '2026-12-16',
+]
 beforeEach(() => (day += 1))
 const at = (clock: string) => `${DAYS[day - 1]!}T${clock}:00.000Z`
 const span = (from: string, until: string) => ({ start: at(from), end: at(until) })
@@ -220,4 +235,33 @@ test('the week of somebody in hours, what they know, and who fits an order best 
   expect((await cast.technician.call(readBoardPerson, { siteId: 1, technicianId: 1 })).status).toBe(403)
   expect((await cast.coordinator.call(readBoardPerson, { siteId: 2, technicianId: 1 })).status).toBe(404)
   expect((await cast.coordinator.call(listBestFits, { siteId: 2, orderId: id })).status).toBe(404)
+})
+
+test('a skill the plan asks for wants a reason of who has not got it, or whose certificate has ended by then; who fits best have it', async () => {
+  const order = await readySince()
+  const { tradeId } = await cast.coordinator.must(readOrder, { id: order.id })
+  await cast.coordinator.must(savePlan, { orderId: order.id, version: 0, labour: [{ tradeId: tradeId!, people: 1, minutes: 60, skills: ['Gantry crane'] }] })
+  const [one, two] = await electricians()
+  const learns = (person: { personId: number }, validUntil: string) =>
+    cast.coordinator.must(saveSkill, { id: person.personId, name: 'gantry crane', certificate: '', validUntil })
+  const goes = async (despite?: string) =>
+    send({
+      adds: [{ orderId: order.id, version: await version(cast, order.id), technicianId: one!.id, ...span('09:00', '10:00') }],
+      ...(despite ? { despite } : {}),
+    })
+  expect((await goes()).problem.reasons).toEqual([
+    expect.objectContaining({ code: 'skill', field: 'despite', sentence: `Gantry crane is no skill that is noted of ${one!.name}.` }),
+  ])
+  await learns(one!, '2026-11-30')
+  expect((await goes()).problem.reasons![0]!.sentence).toBe(`What ${one!.name} has for Gantry crane ended on Mon 30 Nov.`)
+  await learns(two!, DAYS[day - 1]!)
+  const { rows } = await cast.coordinator.must(listBestFits, { siteId: 1, orderId: order.id, first: DAYS[day - 1]! })
+  expect(rows.map(({ technicianId }) => technicianId)).toEqual([two!.id])
+  const waits = (await boardOf()).waiting.find(({ id }) => id === order.id)!
+  expect(waits.skills).toEqual(['Gantry crane'])
+  expect((await goes('Somebody with the paper stands beside')).status).toBe(200)
+  for (const { personId: id } of [one!, two!]) {
+    const { skills } = await cast.coordinator.must(readCrew, { id })
+    await cast.coordinator.must(dropSkill, { id, itemId: skills.find(({ name }) => name.toLowerCase() === 'gantry crane')!.id })
+  }
 })

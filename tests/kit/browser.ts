@@ -7,7 +7,7 @@ import type { ChromiumWebDriver } from 'selenium-webdriver/chromium'
 import { openBrowser } from '../../scripts/kit/browser.mjs'
 import { Client } from './client'
 
-const PATIENCE = 15_000
+const PATIENCE = 25_000
 /** How often is looked whether it is there: a fifth of a second, as the driver has it, adds up to minutes. */
 const LOOK_EVERY_MS = 40
 

@@ -33,6 +33,7 @@ export const stretchOf = ({ from, until }: { from: string; until: string }): Str
 export const jobOf = (one: BoardVisit | WaitingOrder): BoardJob => ({
   tradeId: one.tradeId,
   trade: one.trade,
+  skills: one.skills,
   path: one.path,
   window: one.window && stretchOf(one.window),
   target: one.dueAt ? new Date(one.dueAt) : null,
@@ -61,6 +62,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
       const made = {
         name: person.name,
         tradeIds: person.tradeIds,
+        skills: person.skills,
         shifts: person.shifts.map(stretchOf),
         away: person.away.map(stretchOf),
         onCall: person.onCall.map(stretchOf),

@@ -20,10 +20,11 @@ const says = (one: Board) =>
     const span = ({ from, until }: { from: string; until: string }) => ({ from: new Date(from), until: new Date(until) })
     const person = one.people[0]!
     return conflictsOf(
-      { tradeId: null, trade: null, path: judged.path, window: null, target: null, between: [] },
+      { tradeId: null, trade: null, skills: [], path: judged.path, window: null, target: null, between: [] },
       {
         name: person.name,
         tradeIds: [],
+        skills: [],
         shifts: [{ from: new Date('2026-11-23T00:00:00Z'), until: new Date('2026-11-24T00:00:00Z') }],
         away: person.away.map(span),
         visits: person.visits

@@ -104,6 +104,7 @@ function notes(one: TechnicianChoice): string[] {
   const { fitness } = one
   return [
     ...(fitness.hasTrade ? [] : ['other trade']),
+    ...fitness.lacks.map((skill) => `no ${skill} on that day`),
     ...(fitness.away ? ['away'] : []),
     ...(fitness.onShift || one.onCall ? [] : ['not on shift']),
     ...(fitness.overlapMinutes ? [`${spell(fitness.overlapMinutes)} already planned then`] : []),

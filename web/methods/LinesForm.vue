@@ -3,7 +3,7 @@ import { NButton } from 'naive-ui/es/button'
 import type { PlanNames } from '#contract/methods'
 import { PERMIT_NAMES, PERMITS } from '#core/methods'
 import type { PlanLines } from '#core/methods'
-import { DecimalField, ListEntry, named, NumberEntry, PickField, rowsNamed, TextEntry, useVocabulary } from '#web/kit'
+import { DecimalField, ListEntry, named, NumberEntry, PickField, rowsNamed, SeveralEntry, TextEntry, useVocabulary } from '#web/kit'
 import { equipmentChoices, partChoices } from '#web/stock'
 
 /** What a job needs, line by line. */
@@ -56,6 +56,15 @@ const equipmentNow = (id: number | null) => (id === null ? null : { value: id, l
         :model-value="line.minutes"
         :problem="said('labour', index, 'minutes')"
         @update:model-value="change('labour', index, { minutes: $event ?? 1 })"
+      />
+      <SeveralEntry
+        :id="`${id}-skills-${index}`"
+        label="Skills each needs"
+        placeholder="None besides the trade"
+        :offers="words.lists?.skills ?? []"
+        :model-value="line.skills ?? []"
+        :problem="said('labour', index, 'skills')"
+        @update:model-value="change('labour', index, { skills: $event.length ? $event : undefined })"
       />
       <NButton size="small" :aria-label="`Take out labour line ${index + 1}`" @click="drop('labour', index)">Take out</NButton>
     </div>
@@ -164,7 +173,7 @@ legend {
   margin-bottom: 8px;
 }
 .labour {
-  grid-template-columns: minmax(140px, 2fr) 110px 130px auto;
+  grid-template-columns: minmax(140px, 2fr) 110px 130px minmax(160px, 2fr) auto;
 }
 .parts {
   grid-template-columns: minmax(160px, 3fr) 120px auto;

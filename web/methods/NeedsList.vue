@@ -19,6 +19,7 @@ const minutes = computed(() => labourMinutes(props.lines.labour))
       <dd>
         <p v-for="line in lines.labour" :key="line.tradeId">
           {{ names.trades[line.tradeId] ?? 'A trade' }}<span class="mono much">{{ line.people > 1 ? `${line.people} × ` : '' }}{{ spell(line.minutes) }}</span>
+          <span v-if="line.skills?.length" class="soft">with {{ line.skills.join(', ') }}</span>
         </p>
         <p v-if="lines.labour.length > 1 || lines.labour[0]!.people > 1" class="soft">
           In all <span class="mono">{{ spell(minutes) }}</span>

@@ -3,13 +3,15 @@ import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import { dropSkill, saveSkill } from '#contract/people'
 import type { CrewSheet } from '#contract/people'
-import { call, dayOf, MomentEntry, TextEntry, useFormDraft } from '#web/kit'
+import { call, dayOf, MomentEntry, SuggestEntry, TextEntry, useFormDraft, useVocabulary } from '#web/kit'
 import { FoldForm, useLineAct } from '#web/sheets'
 
 /** What a technician can do, with the paper that says so and its end. */
 const props = defineProps<{ crew: CrewSheet }>()
 const emit = defineEmits<{ now: [CrewSheet] }>()
 const { act, at, busy } = useLineAct((crew: CrewSheet) => emit('now', crew))
+const words = useVocabulary()
+void words.ensure()
 const fold = ref<InstanceType<typeof FoldForm> | null>(null)
 const { form, kept, drop } = useFormDraft(`skill-${props.crew.id}`, { name: '', certificate: '', validUntil: '' })
 async function add(): Promise<void> {
@@ -51,7 +53,7 @@ async function add(): Promise<void> {
   </table>
   <p v-else class="soft">No skill is noted.</p>
   <FoldForm v-if="!crew.whyNot" ref="fold" label="Note a skill" :begun="kept" @send="add">
-    <TextEntry id="skill-name" v-model="form.name" label="Skill" small :max="80" :problem="at('name')" />
+    <SuggestEntry id="skill-name" v-model="form.name" label="Skill" :offers="words.lists?.skills" :max="80" :problem="at('name')" />
     <TextEntry id="skill-certificate" v-model="form.certificate" label="Certificate" small mono :max="60" :problem="at('certificate')" />
     <MomentEntry id="skill-until" v-model="form.validUntil" day label="Good until" :problem="at('validUntil')" />
     <NButton size="small" attr-type="submit" :disabled="busy || !form.name.trim()">Note the skill</NButton>

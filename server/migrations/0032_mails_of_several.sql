@@ -1,0 +1,1 @@
+ALTER TABLE `mail` MODIFY COLUMN `calendar` mediumtext;
