@@ -169,6 +169,13 @@ test('what whoever goes has to be able to do is read of the same lines', () => {
   expect(presenceOf([line(1, 'Work at height'), line(2, 'work at HEIGHT', 'Digging')], 3).skills).toEqual(['Digging', 'Work at height'])
 })
 
+test('parts that come on a day that is known want a reason up to that day and none after it; the first fit waits for them', () => {
+  const waits = { ...job, between: [{ code: 'coming' as const, sentence: '1 pc of Belt is expected on Mon 23 Nov.', after: '2026-11-23' }] }
+  expect(codes(bram, span('10:00', '11:00'), waits)).toEqual(['coming'])
+  expect(codes(bram, span('10:00', '11:00', '24'), waits)).toEqual([])
+  expect(firstFit(waits, bram, 60, now, zone)!.at).toEqual(span('08:00', '09:00', '24'))
+})
+
 test('a skill nobody noted, and one whose certificate has ended by the day of the visit, want a reason; its last day is good', () => {
   const atHeight = { ...job, skills: ['Work at height'] }
   const till = (until: string | null) => ({ ...bram, skills: [{ name: 'work at height', until }] })

@@ -19,7 +19,7 @@ export interface BoardJob {
   window: Stretch | null
   target: Date | null
   /** What stands between it and its dispatch; empty once somebody is planned, for it was weighed then. */
-  between: readonly Pick<ReadyLine, 'code' | 'sentence'>[]
+  between: readonly Pick<ReadyLine, 'code' | 'sentence' | 'after'>[]
 }
 
 /** A technician on the days that are looked at. */
@@ -53,6 +53,7 @@ const BETWEEN_WEIGHT: Record<ReadyLine['code'], Conflict['weight']> = {
   outgrown: 'never',
   steps: 'ask',
   missing: 'ask',
+  coming: 'ask',
   equipment: 'ask',
   space: 'ask',
   unkept: 'hint',
@@ -74,7 +75,8 @@ export function conflictsOf(job: BoardJob, who: BoardTechnician | null, at: Stre
   if (who) judgeWho(job, who, at, zone, way, say)
   if (job.window && isToCome(job.window, now) && !keepsTo(job.window, at.from))
     say('window', 'ask', 'agreed otherwise', `It was agreed for ${windowSays(job.window, zone)}.`)
-  for (const { code, sentence } of job.between) say(code, BETWEEN_WEIGHT[code], sentence)
+  const day = DateTime.fromJSDate(at.from, { zone }).toISODate()!
+  for (const { code, sentence, after } of job.between) if (!after || day <= after) say(code, BETWEEN_WEIGHT[code], sentence)
   if (job.target && at.until > job.target)
     say(
       'target',

@@ -37,6 +37,20 @@ test.each<[string, Partial<PartStanding>, string[]]>([
   ['more taken than planned', { issued: '3' }, []],
 ])('a part that is %s', (_name, standing, expected) => expect(codes(facts, [part(standing)], [])).toEqual(expected))
 
+test('what is missing and ordered for it counts from the day after it should come; what is not sure, or too little, does not', () => {
+  const bought = (quantity: string, expectedOn: string | null, more = {}) => ({ state: 'ordered', quantity, expectedOn, forThis: true, ...more })
+  const of = (...coming: NonNullable<PartStanding['coming']>) => readyLines(facts, [part({ coming })], []).map(({ code, after }) => [code, after])
+  expect(of(bought('1', '2026-11-27'), bought('1', '2026-11-26'), bought('9', '2026-12-24'))).toEqual([['coming', '2026-11-27']])
+  expect(readyLines(facts, [part({ free: '0.5', coming: [bought('1.5', '2026-11-26')] })], [])[0]!.sentence).toBe('1.5 pc of Belt are expected on Thu 26 Nov.')
+  for (const one of [
+    bought('1.999', '2026-11-26'),
+    bought('2', null),
+    bought('2', '2026-11-26', { state: 'asked' }),
+    bought('2', '2026-11-26', { forThis: false }),
+  ])
+    expect(of(one)).toEqual([['missing', undefined]])
+})
+
 test('equipment that is not booked, a warranty in force and a plan that outgrew what was agreed to are told as well', () => {
   const lines = readyLines({ ...facts, outgrownMinor: 33_600, estimateMinor: 20_000 }, [], [], {
     unbooked: ['Scaffold tower'],

@@ -1,3 +1,4 @@
+import { DateTime } from 'luxon'
 import { isUnapproved, stillAgreed } from '#core/orders'
 import type { OrderFacts } from '#core/orders'
 import { PERMIT_NAMES } from './content'
@@ -12,6 +13,8 @@ export interface PartStanding {
   issued: string
   /** What lies free in the stores of the site, all together. */
   free: string
+  /** What is bought and has not come; only what is ordered for this order, with a day, is counted on. */
+  coming?: readonly { state: string; quantity: string; expectedOn: string | null; forThis: boolean }[]
 }
 
 /** What is known of an order elsewhere. */
@@ -32,10 +35,12 @@ interface Beside {
 
 /** Something that stands between an order and its dispatch. */
 export interface ReadyLine {
-  code: 'approval' | 'outgrown' | 'steps' | 'missing' | 'unkept' | 'equipment' | 'warranty' | 'permit' | 'access' | 'space'
+  code: 'approval' | 'outgrown' | 'steps' | 'missing' | 'coming' | 'unkept' | 'equipment' | 'warranty' | 'permit' | 'access' | 'space'
   sentence: string
   /** Where it is cured: a field or a section of the Sheet. */
   field: string
+  /** Of what comes: it is nothing any more from the day after this one on, "2026-11-26". */
+  after?: string
 }
 
 /**
@@ -56,7 +61,9 @@ export function readyLines(
     if (lacks <= 0) continue
     const free = thousandths(part.free)
     const missing = lacks - Math.max(0, free)
-    if (missing > 0) lines.push({ code: 'missing', sentence: `${much(missing, part)} not in stock.`, field: 'parts' })
+    const after = missing > 0 ? dayOfAll(missing, part) : null
+    if (after) lines.push({ code: 'coming', sentence: `${much(missing, part)} expected on ${dayWords(after)}.`, field: 'parts', after })
+    else if (missing > 0) lines.push({ code: 'missing', sentence: `${much(missing, part)} not in stock.`, field: 'parts' })
     else lines.push({ code: 'unkept', sentence: `${much(lacks, part)} on hand and not reserved for it.`, field: 'parts' })
   }
   for (const name of unbooked) lines.push({ code: 'equipment', sentence: `${name} is not booked for it.`, field: 'equipment' })
@@ -86,3 +93,15 @@ const OFFERED = {
 }
 const much = (quantity: number, { unit, name }: PartStanding) => `${quantity / 1000} ${unit} of ${name} ${quantity === 1000 ? 'is' : 'are'}`
 const thousandths = (quantity: string) => Math.round(Number(quantity) * 1000)
+
+/** The day on which the last of what is missing should come; null where less of it is on its way than is missing. */
+function dayOfAll(missing: number, { coming = [] }: PartStanding): string | null {
+  const sure = coming.flatMap(({ state, quantity, expectedOn, forThis }) => (state === 'ordered' && forThis && expectedOn ? [{ quantity, expectedOn }] : []))
+  let left = missing
+  for (const { quantity, expectedOn } of sure.sort((a, b) => a.expectedOn.localeCompare(b.expectedOn))) {
+    left -= thousandths(quantity)
+    if (left <= 0) return expectedOn
+  }
+  return null
+}
+const dayWords = (day: string) => DateTime.fromISO(day, { locale: 'en-IE' }).toFormat('ccc d LLL')

@@ -8,6 +8,7 @@ import { orderPlans, orders, places, trades, visits } from '../tables'
 import { waysBetween } from '#server/travel'
 import { crewOf } from './crewOf'
 import { daysFrom, firstDay } from './days'
+import { readyOf } from './readyOf'
 import { asTechnician, visitsOf } from './visitsOf'
 
 export default query(contract.listBestFits, async ({ db, who, input, now }) => {
@@ -45,8 +46,10 @@ export default query(contract.listBestFits, async ({ db, who, input, now }) => {
           .groupBy(visits.technicianId)
       : [],
   ])
+  // What speaks against it at any time decides between nobody; what is on its way does.
+  const coming = ((await readyOf(db, [order], now)).get(order.id) ?? []).filter(({ code }) => code === 'coming')
   const { minutes, skills } = presenceOf(labour, order.tradeId)
-  const job = { tradeId: order.tradeId, trade, skills, path, window: windowOf(order), target: order.completionDueAt, between: [] }
+  const job = { tradeId: order.tradeId, trade, skills, path, window: windowOf(order), target: order.completionDueAt, between: coming }
   const way = await waysBetween(db, [path, ...planned.map((one) => one.path)])
   const fits = crew.flatMap((member) => {
     const mine = planned.filter(({ technicianId }) => technicianId === member.id)

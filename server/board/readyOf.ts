@@ -1,9 +1,10 @@
 import Big from 'big.js'
-import { and, eq, inArray, isNull, ne, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, isNull, ne, sql } from 'drizzle-orm'
 import { isToCome } from '#core/windows'
 import { readyLines } from '#core/methods'
 import type { PartStanding, ReadyLine } from '#core/methods'
 import { closureStanding } from '#core/closures'
+import { toCome } from '#core/stock'
 import type { Reader } from '#server/kit'
 import type { OrderRecord } from '#server/orders'
 import { levelsWhere } from '#server/stock'
@@ -16,6 +17,8 @@ import {
   orderSteps,
   parts,
   places,
+  purchaseLines,
+  purchases,
   reservations,
   stockLevels,
   stockMovements,
@@ -26,7 +29,7 @@ import {
 
 /**
  * What stands between each of these orders and its dispatch, by the same rule as on the Sheet; all of one site. What is
- * booked in their spaces is asked of the bookings system on the Sheet alone. Ten statements, however many orders there are.
+ * booked in their spaces is asked of the bookings system on the Sheet alone. Eleven statements, however many orders there are.
  */
 export async function readyOf(db: Reader, orders: readonly OrderRecord[], now: Date): Promise<Map<number, ReadyLine[]>> {
   if (!orders.length) return new Map()
@@ -65,10 +68,17 @@ export async function readyOf(db: Reader, orders: readonly OrderRecord[], now: D
   ])
   const partIds = [...new Set(plans.flatMap((plan) => plan.parts.map(({ partId }) => partId)))]
   const toolIds = [...new Set(plans.flatMap((plan) => plan.tools.flatMap(({ equipmentId }) => equipmentId ?? [])))]
-  const [named, levels, tools] = await Promise.all([
+  const [named, levels, tools, bought] = await Promise.all([
     partIds.length ? db.select({ id: parts.id, name: parts.name, unit: parts.unit }).from(parts).where(inArray(parts.id, partIds)) : [],
     partIds.length ? levelsWhere(db, and(inArray(stockLevels.partId, partIds), eq(stores.siteId, orders[0]!.siteId), isNull(stores.retiredAt))) : [],
     toolIds.length ? db.select({ id: equipment.id, name: equipment.name }).from(equipment).where(inArray(equipment.id, toolIds)) : [],
+    partIds.length
+      ? db
+          .select({ line: purchaseLines, state: purchases.state, expectedOn: purchases.expectedOn })
+          .from(purchaseLines)
+          .innerJoin(purchases, eq(purchases.id, purchaseLines.purchaseId))
+          .where(and(inArray(purchaseLines.orderId, ids), eq(purchases.state, 'ordered'), isNotNull(purchases.expectedOn)))
+      : [],
   ])
   const today = now.toISOString().slice(0, 10)
   const sum = (rows: { quantity: string }[]) => rows.reduce((all, { quantity }) => all.plus(quantity), new Big(0)).toString()
@@ -88,6 +98,9 @@ export async function readyOf(db: Reader, orders: readonly OrderRecord[], now: D
             .filter((level) => level.partId === partId)
             .reduce((all, { free }) => all.plus(free), new Big(0))
             .toString(),
+          coming: bought
+            .filter(({ line }) => line.orderId === order.id && line.partId === partId)
+            .map(({ line, state, expectedOn }) => ({ state, expectedOn, quantity: toCome(line), forThis: true })),
         },
       ]
     })

@@ -67,7 +67,16 @@ export async function gatherPlan(
     now,
   )
   const wanted = waiting.filter(({ order }) => !ask.orderIds || ask.orderIds.includes(order.id))
-  const inTheWay = ({ order }: Found) => (ready.get(order.id) ?? []).filter(({ code }) => NOT_READY.has(code))
+  const last = days.at(-1)!.toISODate()
+  // What comes on a day that is known is there from the next one on.
+  const inTheWay = ({ order }: Found) => (ready.get(order.id) ?? []).filter(({ code, after }) => NOT_READY.has(code) || (after && after >= last))
+  const partsBy = ({ id }: OrderRecord) => {
+    const comes = (ready.get(id) ?? [])
+      .flatMap(({ after }) => after ?? [])
+      .sort()
+      .at(-1)
+    return comes ? time.minute(DateTime.fromISO(comes, { zone: site.zone }).plus({ days: 1 }).toJSDate()) : 0
+  }
   const open = wanted.filter((one) => !inTheWay(one).length)
   const known = await knownBy(
     db,
@@ -76,7 +85,6 @@ export async function gatherPlan(
     now,
   )
   const map = new PlaceMap()
-  const last = days.at(-1)!.toISODate()
   const jobOf = ({ order, path, labour }: Found, minutes: number, people: number, now_: PlanJob['now'], besides: readonly number[]): PlanJob => {
     const window = windowOf(order)
     const target = order.completionDueAt
@@ -91,7 +99,7 @@ export async function gatherPlan(
       people,
       priority: order.priority,
       able: crew.flatMap((one, t) => (can(one) || besides.includes(t) ? [t] : [])),
-      earliest: time.notBefore,
+      earliest: Math.max(time.notBefore, partsBy(order)),
       window: window && isToCome(window, now) ? { from: time.minute(window.from), until: time.minute(window.until) } : null,
       target: target && time.minute(target),
       always,

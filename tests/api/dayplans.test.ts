@@ -5,6 +5,7 @@ import { savePlan } from '#contract/methods'
 import { readOrder } from '#contract/orders'
 import { saveSkill } from '#contract/people'
 import { readRuleBook, saveRules } from '#contract/setup'
+import { addPart, askPurchase, orderPurchase } from '#contract/stock'
 import { agreeWindow } from '#contract/windows'
 import { Client, castAt, House, orderAt, version } from '../kit'
 import type { Cast, Running } from '../kit'
@@ -284,4 +285,23 @@ test('work that asks for a skill is planned for who has it through the last of t
   await skill(two!.personId, FIRST)
   const plan = await computed()
   expect(plan.result.moves.find(({ orderId }) => orderId === asks)!.to!.people.map(({ name }) => name)).toEqual([two!.name])
+})
+
+test('parts ordered for the work on a day that is known: planned from the next day on, and waits where the days end before', async () => {
+  const [id, plain] = [await order(), await order()]
+  const by = cast.coordinator
+  const moved = (plan: { result: NonNullable<DayPlan['result']> }) => plan.result.moves.map(({ orderId }) => orderId)
+  const part = await by.must(addPart, { code: 'ZZ-901', name: 'Test belt', unit: 'pc' })
+  const [store] = await house.rows<{ id: number }>('SELECT id FROM store WHERE site_id = 1 ORDER BY id LIMIT 1')
+  await by.must(savePlan, { orderId: id, version: 0, parts: [{ partId: part.id, quantity: '1' }] })
+  const lacks = await computed()
+  expect([moved(lacks), lacks.result.notReady.map(({ why }) => why)]).toEqual([[plain], ['1 pc of Test belt is not in stock.']])
+  const asked = await by.must(askPurchase, { storeId: store!.id, vendorId: 1, lines: [{ partId: part.id, quantity: '1', orderId: id, priceMinor: 500 }] })
+  await by.must(orderPurchase, { id: asked.id, version: asked.version, expectedOn: FIRST })
+  const today = await computed()
+  expect([moved(today), today.result.notReady.map(({ why }) => why)]).toEqual([[plain], ['1 pc of Test belt is expected on Tue 24 Nov.']])
+  const days = await computed({ days: 3 })
+  expect(days.result.moves.find(({ orderId }) => orderId === id)!.to!.start >= '2026-11-25T00:00:00.000Z').toBe(true)
+  // And it can be taken without a reason.
+  expect((await take(days, all(days))).status).toBe(200)
 })
