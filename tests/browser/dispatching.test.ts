@@ -1,6 +1,7 @@
 import { agreeWindow } from '#contract/windows'
 import { readBoard, rearrange } from '#contract/board'
 import { readOrder } from '#contract/orders'
+import { readVocabulary } from '#contract/people'
 import { addVendor } from '#contract/vendors'
 import { castAt, dispatched, House, orderAt, version } from '../kit'
 import type { Cast, Running } from '../kit'
@@ -42,8 +43,12 @@ const barOf = (number: string) => By.xpath(`//*[contains(@class,'visit')][starts
 const waits = (number: string) => By.xpath(`//li[contains(@class,'waits')][contains(., '${number}')]`)
 const rowOf = (name: string) => By.xpath(`//*[@data-row][.//*[contains(@class,'who')][contains(., '${name}')]]`)
 
+interface Spot {
+  x: number
+  y: number
+}
 /** Where an hour of today is on the row of somebody. */
-async function spot(person: Person, name: string, hour: number): Promise<{ x: number; y: number }> {
+async function spot(person: Person, name: string, hour: number): Promise<Spot> {
   const row = await person.find(rowOf(name))
   await person.driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", row)
   const track = await row.findElement(By.css('.track'))
@@ -51,7 +56,7 @@ async function spot(person: Person, name: string, hour: number): Promise<{ x: nu
   const rect = await track.getRect()
   return { x: Math.round(rect.x + (rect.width * (hour - hours.from)) / (hours.to - hours.from)) + 1, y: Math.round(rect.y + 18) }
 }
-async function drag(person: Person, from: By, to: { x: number; y: number }, meanwhile: () => Promise<unknown> = () => Promise.resolve()): Promise<void> {
+async function drag(person: Person, from: By, to: Spot | (() => Promise<Spot>), meanwhile: () => Promise<unknown> = () => Promise.resolve()): Promise<void> {
   const element = await person.find(from)
   const rect = await element.getRect()
   const mouse = person.driver.actions({ async: true })
@@ -59,7 +64,12 @@ async function drag(person: Person, from: By, to: { x: number; y: number }, mean
     .move({ x: Math.round(rect.x + 8), y: Math.round(rect.y + 8) })
     .press()
     .move({ x: Math.round(rect.x + 20), y: Math.round(rect.y + 10), duration: 60 })
-    .move({ ...to, duration: 120 })
+    .perform()
+  // What is picked up may bring other rows into sight.
+  const there = typeof to === 'function' ? await to() : to
+  await person.driver
+    .actions({ async: true })
+    .move({ ...there, duration: 120 })
     .perform()
   await meanwhile()
   await person.driver.actions({ async: true }).release().perform()
@@ -205,8 +215,18 @@ test('somebody is sick in the morning: the Board says what cannot be made, and a
     siteId: 1,
     adds: [{ orderId: id, version: await version(cast, id), technicianId: await bram(), start: '2026-11-23T13:00:00.000Z', end: '2026-11-23T14:00:00.000Z' }],
   })
-  await house.rows(`INSERT INTO \`leave\` (technician_id, from_at, until_at) VALUES (${await bram()}, '2026-11-23 00:00:00', '2026-11-24 00:00:00')`)
   await desk.go('/board')
+  // Who the pointer rests upon is told of; the name opens them, with the form by which somebody is away.
+  const name = await desk.find(By.xpath("//*[contains(@class,'who')]//button[contains(., 'Bram Oyelaran')]"))
+  await desk.driver.actions().move({ origin: name }).perform()
+  await desk.reads('of it promised')
+  await name.click()
+  await desk.type('From', '24 Nov 2026')
+  await desk.type('Until', '23 Nov 2026')
+  await desk.press('Not here then')
+  await desk.find(By.css('form[aria-label="Away"] [role="alert"]'))
+  await desk.type('From', '23 Nov 2026')
+  await desk.press('Not here then')
   await desk.reads(`${number} cannot be made as it is planned: Bram Oyelaran is away then.`)
   await desk.press('Repair the plan')
   await (await desk.find(By.css('form[aria-label="What to plan"] button[type="submit"]'))).click()
@@ -218,6 +238,21 @@ test('somebody is sick in the morning: the Board says what cannot be made, and a
   await house.rows(`DELETE FROM \`leave\` WHERE technician_id = ${await bram()} AND from_at = '2026-11-23 00:00:00'`)
 })
 const bram = async () => (await cast.coordinator.must(readBoard, { siteId: 1 })).people.find(({ name }) => name === 'Bram Oyelaran')!.id
+
+test('work that waits is dragged onto a vendor, who is sent it; what speaks against it asks for a reason', async () => {
+  const [first, second] = [await ready(), await ready()]
+  const [vendor] = (await cast.coordinator.must(readVocabulary, {})).vendors.filter(({ retired }) => !retired)
+  await dispatched(cast, first.id, { vendorId: vendor!.id })
+  await cast.coordinator.must(agreeWindow, { id: second.id, version: await version(cast, second.id), from: '2026-11-23T15:00:00.000Z', until: '2026-11-23T16:00:00.000Z', with: 'Aoife' })
+  await desk.go('/board')
+  await desk.type('Find', second.number)
+  await drag(desk, waits(second.number), () => spot(desk, vendor!.name, 13), () => desk.reads(`${second.number}: ${vendor!.name}, Mon 23 Nov, 13:00 to 14:00. It was agreed for`))
+  await desk.type('Why it is done all the same', 'They come once a week')
+  await desk.press('Do it all the same')
+  await desk.reads(`${second.number} dispatched: ${vendor!.name}`)
+  const { visits } = await cast.coordinator.must(readOrder, { id: second.id })
+  expect(visits.map(({ vendorId, plannedStart }) => [vendorId, plannedStart])).toEqual([[vendor!.id, '2026-11-23T13:00:00.000Z']])
+})
 
 test('a vendor proposes another time on a phone; the desk takes it on the Board, and it is accepted', async () => {
   const { id: vendorId } = await cast.coordinator.must(addVendor, { name: 'Proposing Ltd', email: 'proposing@vendor.example' })
@@ -287,4 +322,23 @@ test('a vendor is asked for a price from the Sheet, names it on a phone, and it 
   } finally {
     await phone.quit()
   }
+})
+
+test('while the server is away what was moved is not lost: it is said, still held, and put down once it is back', async () => {
+  const { id, number } = await ready()
+  await desk.go('/board')
+  await desk.type('Find', number)
+  await (await desk.find(By.xpath(`//li[contains(@class,'waits')]//button[contains(., '${number}')]`))).sendKeys(' ')
+  await desk.reads(`${number}: `)
+  const port = new URL(server.url).port
+  await server.stop()
+  await desk.keys(Key.ARROW_RIGHT, Key.ENTER)
+  await desk.reads('cannot be reached')
+  server = await house.start({ PORT: port })
+  await desk.until('it is put down', async () => {
+    await desk.keys(Key.ENTER)
+    return (await where(id)).length === 1
+  })
+  await desk.reads(`${number} dispatched`)
+  expect(await where(id)).toHaveLength(1)
 })

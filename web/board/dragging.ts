@@ -1,5 +1,5 @@
 import interact from 'interactjs'
-import { onUnmounted, watch } from 'vue'
+import { onMounted, onUnmounted, watch } from 'vue'
 import type { Ref } from 'vue'
 import type { Board, WaitingOrder } from '#contract/board'
 import { BOARD_STEP_MINUTES, instantAt, placeOf } from '#core/board'
@@ -52,8 +52,10 @@ export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, boa
     grabbed = 0
   }
 
-  const options = { autoScroll: true, cursorChecker: () => 'grab' }
-  const started = [
+  const started: { unset: () => void }[] = []
+  // Near an edge of the rows those beyond it come into sight.
+  onMounted(() => started.push(...draggables({ autoScroll: { container: root.value!, margin: 36 }, cursorChecker: () => 'grab' })))
+  const draggables = (options: object) => [
     interact('.visit.planned')
       .draggable({
         ...options,

@@ -1,6 +1,8 @@
 import { computed, ref, shallowRef } from 'vue'
 import { rearrange } from '#contract/board'
 import type { Board, BoardPerson, BoardVisit, Rearrangement, WaitingOrder } from '#contract/board'
+import { dispatchOrder } from '#contract/dispatch'
+import type { DispatchOrder } from '#contract/dispatch'
 import { BOARD_STEP_MINUTES, conflictsOf, firstFit, isAsked, isBarred } from '#core/board'
 import { waysOf } from '#core/travel'
 import type { BoardJob, BoardTechnician, Conflict, Stretch } from '#core/board'
@@ -22,9 +24,11 @@ export interface Held {
 }
 
 type Changes = Omit<Rearrangement, 'siteId' | 'despite'>
+/** A vendor is sent to work that waits. */
+type Sent = Omit<DispatchOrder, 'technicianIds'> & { vendorId: number }
 /** Something to be done that wants a reason first. */
 interface Asked {
-  what: Changes
+  what: Changes | Sent
   sentence: string
   conflicts: readonly string[]
 }
@@ -50,6 +54,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
   /** What takes back the last acts, the newest last. */
   const back = ref<{ what: Omit<Rearrangement, 'siteId'>; sentence: string }[]>([])
 
+  const vendorOf = (row: string) => board().vendors.find(({ id }) => row === `v${id}`)
   const personOf = (id: number | null): BoardPerson | undefined => board().people.find((one) => one.id === id)
   /** Everybody as the rules see them, reckoned once for each reading of the Board and only for those who are looked at. */
   const crew = computed(() => {
@@ -98,7 +103,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
   const says = computed(() => {
     const now = held.value
     if (!now) return ''
-    const who = personOf(now.technicianId)?.name
+    const who = vendorOf(now.row)?.name ?? personOf(now.technicianId)?.name
     const what = conflicts.value.map(({ sentence }) => sentence).join(' ') || 'It fits.'
     return `${now.number}: ${[who, spanTime(now.at.from.toISOString(), now.at.until.toISOString())].filter(Boolean).join(', ')}. ${what}`
   })
@@ -136,9 +141,10 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
     const now = held.value
     if (!now) return
     // A vendor’s visit stays with the vendor, and ours with one of ours.
+    const isOurs = row.startsWith('t')
     const stays = now.visit !== null && now.was!.technicianId === null
-    if (stays ? row !== now.row : !row.startsWith('t')) return void (held.value = { ...now, at })
-    held.value = { ...now, at, row, technicianId: stays ? null : Number(row.slice(1)) }
+    if (stays ? row !== now.row : now.visit && !isOurs) return void (held.value = { ...now, at })
+    held.value = { ...now, at, row, technicianId: isOurs ? Number(row.slice(1)) : null }
   }
   const shifted = (at: Stretch, minutes: number, until = minutes): Stretch => ({
     from: new Date(at.from.getTime() + minutes * 60_000),
@@ -167,16 +173,19 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
     const span = { start: now.at.from.toISOString(), end: now.at.until.toISOString() }
     const same = now.was && now.was.technicianId === now.technicianId && +now.was.at.from === +now.at.from && +now.was.at.until === +now.at.until
     if (same) return (leave(), true)
-    const who = personOf(now.technicianId)?.name ?? null
     const { visit, order } = now
-    const what: Changes = visit
+    const vendor = order && now.technicianId === null ? vendorOf(now.row) : null
+    const who = vendor?.name ?? personOf(now.technicianId)?.name ?? null
+    const what: Changes | Sent = vendor
+      ? { id: order!.id, version: order!.version, vendorId: vendor.id, ...span }
+      : visit
       ? { changes: [{ visitId: visit.id, version: visit.version, ...(now.technicianId === null ? {} : { technicianId: now.technicianId }), ...span }] }
       : { adds: [{ orderId: order!.id, version: order!.version, technicianId: now.technicianId!, ...span }] }
     return send(what, `${now.number} ${visit ? 'moved' : 'dispatched'}: ${[who, shortTime(span.start)].filter(Boolean).join(', ')}.`, conflicts.value)
   }
 
   /** Makes changes; asks for a reason where one is wanted, refuses what nothing overrules. */
-  async function send(what: Changes, sentence: string, known: readonly Conflict[] = []): Promise<boolean> {
+  async function send(what: Changes | Sent, sentence: string, known: readonly Conflict[] = []): Promise<boolean> {
     if (isBarred(known)) {
       undo.say(`${known[0]!.sentence} Nothing was changed.`, undefined, true)
       leave()
@@ -190,18 +199,23 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
   }
   async function sendDespite(reason: string): Promise<boolean> {
     const now = asked.value
-    return now ? make({ ...now.what, despite: reason }, now.sentence) : false
+    if (!now) return false
+    if (isSent(now.what)) return make({ ...now.what, despiteSteps: reason, despiteWindow: reason, despitePapers: reason }, now.sentence)
+    return make({ ...now.what, despite: reason }, now.sentence)
   }
-  async function make(what: Omit<Rearrangement, 'siteId'>, sentence: string, isBack = false): Promise<boolean> {
+  async function make(what: Omit<Rearrangement, 'siteId'> | Sent, sentence: string, isBack = false): Promise<boolean> {
     busy.value = true
     problem.value = ''
     try {
-      const done = await call(rearrange, { ...what, siteId: siteId() }, { key: freshKey() })
-      if (!isBack) back.value = [...back.value.slice(1 - MOST_BACK), { what: done.undo, sentence }]
+      const undone = isSent(what)
+        ? await call(dispatchOrder, what, { key: freshKey() }).then(() => null)
+        : (await call(rearrange, { ...what, siteId: siteId() }, { key: freshKey() })).undo
+      if (undone && !isBack) back.value = [...back.value.slice(1 - MOST_BACK), { what: undone, sentence }]
       asked.value = null
       leave()
       await load()
-      if (!isBack) undo.say(sentence, takeBack)
+      // A vendor was written to: that is taken back on the Sheet, with what is said to them.
+      if (!isBack) undo.say(sentence, undone ? takeBack : undefined)
       return true
     } catch (error) {
       await refused(error, what, sentence)
@@ -211,7 +225,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
     }
   }
   /** What the server knows and the Board did not is asked about or said; in either case the Board shows what is. */
-  async function refused(error: unknown, what: Changes, sentence: string): Promise<void> {
+  async function refused(error: unknown, what: Changes | Sent, sentence: string): Promise<void> {
     if (!(error instanceof CallProblem)) throw error
     // The server is away: what is held stays held, what was typed stays typed, and it can be tried again.
     if (isAway(error)) {
@@ -219,7 +233,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
       if (!asked.value) undo.say(error.message, undefined, true)
       return
     }
-    const reasons = error.reasons.filter(({ field }) => field === 'despite').map((one) => one.sentence)
+    const reasons = error.reasons.filter(({ field, code }) => field?.startsWith('despite') || code === 'steps_first').map((one) => one.sentence)
     if (reasons.length && asked.value) problem.value = error.message
     else if (reasons.length) asked.value = { what, sentence, conflicts: reasons }
     else {
@@ -252,6 +266,7 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
     ...{ judge, takeVisit, takeOrder, place, step, stretch, turn, drop, leave, send, did, sendDespite, takeBack, leaveAsked, personOf },
   }
 }
+const isSent = (what: object): what is Sent => 'vendorId' in what
 export type Holding = ReturnType<typeof useHolding>
 const MOST_BACK = 20
 const isAway = ({ problem }: CallProblem) => problem.status === 0 || problem.status >= 500
