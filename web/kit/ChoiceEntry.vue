@@ -25,3 +25,13 @@ const chosen = computed({ get: () => value.value, set: (now) => (value.value = n
     </NRadioGroup>
   </FieldFrame>
 </template>
+
+<style scoped>
+@media (forced-colors: active) {
+  :deep(.n-radio-button--checked) {
+    forced-color-adjust: none;
+    background: Highlight;
+    color: HighlightText;
+  }
+}
+</style>
