@@ -59,6 +59,7 @@ const equipmentNow = (id: number | null) => (id === null ? null : { value: id, l
       />
       <SeveralEntry
         :id="`${id}-skills-${index}`"
+        class="skills"
         label="Skills each needs"
         placeholder="None besides the trade"
         :offers="words.lists?.skills ?? []"
@@ -173,7 +174,12 @@ legend {
   margin-bottom: 8px;
 }
 .labour {
-  grid-template-columns: minmax(140px, 2fr) 110px 130px minmax(160px, 2fr) auto;
+  grid-template-columns: minmax(140px, 2fr) 110px 130px auto;
+}
+/* Below the numbers: they may be many, and their names long. */
+.labour .skills {
+  grid-row: 2;
+  grid-column: 1 / -1;
 }
 .parts {
   grid-template-columns: minmax(160px, 3fr) 120px auto;
@@ -187,6 +193,9 @@ legend {
 @media (max-width: 720px) {
   .line {
     grid-template-columns: 1fr 1fr;
+  }
+  .labour .skills {
+    grid-row: auto;
   }
 }
 </style>

@@ -87,7 +87,7 @@ function typeChoices(text: string): void {
 <style scoped>
 .step {
   display: grid;
-  grid-template-columns: minmax(200px, 3fr) 190px repeat(3, minmax(70px, 1fr));
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr) repeat(3, minmax(0, 1fr));
   gap: 8px;
   align-items: start;
 }
@@ -96,7 +96,7 @@ function typeChoices(text: string): void {
 }
 @media (max-width: 720px) {
   .step {
-    grid-template-columns: repeat(3, 1fr);
+    grid-template-columns: repeat(3, minmax(0, 1fr));
   }
   .text,
   .answers {
