@@ -70,56 +70,75 @@ const BETWEEN_WEIGHT: Record<ReadyLine['code'], Conflict['weight']> = {
  */
 export function conflictsOf(job: BoardJob, who: BoardTechnician | null, at: Stretch, now: Date, zone: string, way: Way = travelMinutes): Conflict[] {
   const found: Conflict[] = []
-  const say: Say = (code, weight, brief, sentence = brief) => found.push({ code, sentence, brief, weight })
-  if (at.until <= now) say('past', 'never', 'passed', 'That time has passed.')
+  // Sentences are written when they are read: while something is dragged, few of many are.
+  const say: Say = (code, weight, brief, sentence = () => brief) =>
+    found.push({
+      ...{ code, brief, weight },
+      get sentence() {
+        return sentence()
+      },
+    })
+  if (at.until <= now) say('past', 'never', 'passed', () => 'That time has passed.')
   if (who) judgeWho(job, who, at, zone, way, say)
   if (job.window && isToCome(job.window, now) && !keepsTo(job.window, at.from))
-    say('window', 'ask', 'agreed otherwise', `It was agreed for ${windowSays(job.window, zone)}.`)
-  const day = DateTime.fromJSDate(at.from, { zone }).toISODate()!
-  for (const { code, sentence, after } of job.between) if (!after || day <= after) say(code, BETWEEN_WEIGHT[code], sentence)
+    say('window', 'ask', 'agreed otherwise', () => `It was agreed for ${windowSays(job.window, zone)}.`)
+  for (const { code, sentence, after } of job.between) if (!after || dayAt(at.from, zone) <= after) say(code, BETWEEN_WEIGHT[code], sentence)
   if (job.target && at.until > job.target)
     say(
       'target',
       'hint',
       'past target',
-      `It would end after its target, ${DateTime.fromJSDate(job.target, { zone }).setLocale('en-IE').toFormat('ccc d LLL, HH:mm')}.`,
+      () => `It would end after its target, ${DateTime.fromJSDate(job.target, { zone }).setLocale('en-IE').toFormat('ccc d LLL, HH:mm')}.`,
     )
   const order = ['never', 'ask', 'hint']
   return found.sort((a, b) => order.indexOf(a.weight) - order.indexOf(b.weight))
 }
-type Say = (code: Conflict['code'], weight: Conflict['weight'], brief: string, sentence?: string) => void
+type Say = (code: Conflict['code'], weight: Conflict['weight'], brief: string, sentence?: () => string) => void
 
 function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string, wayOf: Way, say: Say): void {
   const clock = (time: Date) => DateTime.fromJSDate(time, { zone }).toFormat('HH:mm')
   const span = (stretch: Stretch) => `${clock(stretch.from)} to ${clock(stretch.until)}`
   if (job.tradeId !== null && !who.tradeIds.includes(job.tradeId))
-    say('trade', 'ask', 'other trade', `${job.trade ?? 'What it takes'} is no trade of ${who.name}.`)
-  for (const { name, ended } of skillsLacking(who.skills, job.skills, DateTime.fromJSDate(at.from, { zone }).toISODate()!))
-    if (ended === null) say('skill', 'ask', `no ${name}`, `${name} is no skill that is noted of ${who.name}.`)
-    else say('skill', 'ask', `${name} ended`, `What ${who.name} has for ${name} ended on ${DateTime.fromISO(ended).setLocale('en-IE').toFormat('ccc d LLL')}.`)
-  if (who.away.some((leave) => meets(leave, at))) say('away', 'ask', 'away', `${who.name} is away then.`)
-  else if (!isCovered(at, who.shifts) && isCovered(at, [...who.shifts, ...(who.onCall ?? [])])) say('shift', 'hint', 'on call', `${who.name} is on call then.`)
+    say('trade', 'ask', 'other trade', () => `${job.trade ?? 'What it takes'} is no trade of ${who.name}.`)
+  for (const { name, ended } of lackedBy(who, job, at, zone))
+    if (ended === null) say('skill', 'ask', `no ${name}`, () => `${name} is no skill that is noted of ${who.name}.`)
+    else
+      say(
+        'skill',
+        'ask',
+        `${name} ended`,
+        () => `What ${who.name} has for ${name} ended on ${DateTime.fromISO(ended).setLocale('en-IE').toFormat('ccc d LLL')}.`,
+      )
+  if (who.away.some((leave) => meets(leave, at))) say('away', 'ask', 'away', () => `${who.name} is away then.`)
+  else if (!isCovered(at, who.shifts) && isCovered(at, [...who.shifts, ...(who.onCall ?? [])]))
+    say('shift', 'hint', 'on call', () => `${who.name} is on call then.`)
   else if (!isCovered(at, who.shifts)) {
     const day = DateTime.fromJSDate(at.from, { zone })
-    const that = who.shifts.filter(({ from }) => DateTime.fromJSDate(from, { zone }).hasSame(day, 'day'))
+    // What is far off is of another day in any zone: telling the day of each shift is what takes long.
+    const that = who.shifts.filter(
+      ({ from }) => Math.abs(from.getTime() - at.from.getTime()) < 36 * 3_600_000 && DateTime.fromJSDate(from, { zone }).hasSame(day, 'day'),
+    )
     const works = that.map(span).join(' and ')
-    say('shift', 'ask', works ? `works ${works}` : 'day off', works ? `${who.name} works ${works} that day.` : `${who.name} does not work that day.`)
+    say('shift', 'ask', works ? `works ${works}` : 'day off', () => (works ? `${who.name} works ${works} that day.` : `${who.name} does not work that day.`))
   }
   for (const visit of who.visits)
-    if (meets(visit, at)) say('overlap', 'ask', `at ${visit.number} then`, `${who.name} is at ${visit.number} then, ${span(visit)}.`)
+    if (meets(visit, at)) say('overlap', 'ask', `at ${visit.number} then`, () => `${who.name} is at ${visit.number} then, ${span(visit)}.`)
   const before = latest(who.visits.filter(({ until }) => until <= at.from))
   const after = earliest(who.visits.filter(({ from }) => from >= at.until))
   const lacks = (way: number, left: number) => way > 0 && left < way
   if (before) {
     const [way, left] = [wayOf(before.path, job.path), minutesBetween(before.until, at.from)]
-    if (lacks(way, left)) say('travel', 'ask', `${way} min from ${before.number}`, `It is ${way} min from ${before.number}, and ${left} are left for it.`)
+    if (lacks(way, left)) say('travel', 'ask', `${way} min from ${before.number}`, () => `It is ${way} min from ${before.number}, and ${left} are left for it.`)
   }
   if (after) {
     const [way, left] = [wayOf(job.path, after.path), minutesBetween(at.until, after.from)]
-    if (lacks(way, left)) say('travel', 'ask', `${way} min on to ${after.number}`, `It is ${way} min on to ${after.number}, and ${left} are left for it.`)
+    if (lacks(way, left)) say('travel', 'ask', `${way} min on to ${after.number}`, () => `It is ${way} min on to ${after.number}, and ${left} are left for it.`)
   }
 }
 
+const dayAt = (at: Date, zone: string): string => DateTime.fromJSDate(at, { zone }).toISODate()!
+const lackedBy = (who: BoardTechnician, job: BoardJob, at: Stretch, zone: string) =>
+  job.skills.length ? skillsLacking(who.skills, job.skills, dayAt(at.from, zone)) : []
 const meets = (a: Stretch, b: Stretch) => a.from < b.until && b.from < a.until
 const latest = <One extends Stretch>(all: One[]) => all.reduce<One | null>((best, one) => (best && best.until >= one.until ? best : one), null)
 const earliest = <One extends Stretch>(all: One[]) => all.reduce<One | null>((best, one) => (best && best.from <= one.from ? best : one), null)

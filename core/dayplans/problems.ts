@@ -16,11 +16,13 @@ export interface ProblemShape {
   windows?: number
   teams?: number
   blocks?: number
+  /** The longest job in quarters of an hour; the others are anything from one on. */
+  longest?: number
 }
 
 /**
  * An invented problem: a site of a few buildings with places by the way between them in a plane, shifts of eight hours from
- * seven or eight on, jobs of a quarter of an hour to two hours. The same seed makes the same.
+ * seven or eight on, jobs of a quarter of an hour to two hours, unless said otherwise. The same seed makes the same.
  */
 export function inventProblem({
   jobs: many,
@@ -32,6 +34,7 @@ export function inventProblem({
   windows = 0.15,
   teams = 0.05,
   blocks = 0.2,
+  longest = 8,
 }: ProblemShape): PlanProblem {
   const random = xoroshiro128plus(seed)
   const below = (n: number) => uniformInt(random, 0, n - 1)
@@ -70,7 +73,7 @@ export function inventProblem({
     const target = chance(0.85) ? noon + below(days * 1_440) - 600 : null
     return {
       place: chance(0.95) ? below(places) : null,
-      minutes: 15 * (1 + below(8)),
+      minutes: 15 * (1 + below(longest)),
       people,
       priority,
       able,
