@@ -93,6 +93,7 @@ function visitsOn(
     const gone = visit.state === 'planned' && away.some(({ from, until }) => from < visit.until && visit.from < until)
     const px = (place(new Date(visit.until)) - place(new Date(visit.from))) * trackPx
     const series = /^.*-/.exec(visit.number)?.[0] ?? ''
+    let says: string | null = null
     return {
       visit,
       style: { ...acrossOn(place, visit), top: `${lanes[index]! * LANE + 4}px` },
@@ -101,7 +102,7 @@ function visitsOn(
       gauge: visit.state === 'ended' ? null : gaugeOf(visit, now),
       isTiny: px < TINY_PX,
       get says() {
-        return saysOf(visit, gone, isVendor)
+        return (says ??= saysOf(visit, gone, isVendor))
       },
     }
   })

@@ -54,7 +54,8 @@ export function spanTime(from: string, until: string): string {
     formatter(day ? { weekday: 'short', day: 'numeric', month: 'short', ...TIME() } : TIME())
       .format(new Date(at))
       .replace(/^(\p{L}+),/u, '$1')
-  return `${written(from, true)} to ${written(until, toLocalField(new Date(from)).slice(0, 10) !== toLocalField(new Date(until)).slice(0, 10))}`
+  const dayOn = (at: string) => formatter({ dateStyle: 'short' }).format(new Date(at))
+  return `${written(from, true)} to ${written(until, dayOn(from) !== dayOn(until))}`
 }
 
 /** "23 Nov 2026" for a date without a time. */
