@@ -243,10 +243,21 @@ test('work that waits is dragged onto a vendor, who is sent it; what speaks agai
   const [first, second] = [await ready(), await ready()]
   const [vendor] = (await cast.coordinator.must(readVocabulary, {})).vendors.filter(({ retired }) => !retired)
   await dispatched(cast, first.id, { vendorId: vendor!.id })
-  await cast.coordinator.must(agreeWindow, { id: second.id, version: await version(cast, second.id), from: '2026-11-23T15:00:00.000Z', until: '2026-11-23T16:00:00.000Z', with: 'Aoife' })
+  await cast.coordinator.must(agreeWindow, {
+    id: second.id,
+    version: await version(cast, second.id),
+    from: '2026-11-23T15:00:00.000Z',
+    until: '2026-11-23T16:00:00.000Z',
+    with: 'Aoife',
+  })
   await desk.go('/board')
   await desk.type('Find', second.number)
-  await drag(desk, waits(second.number), () => spot(desk, vendor!.name, 13), () => desk.reads(`${second.number}: ${vendor!.name}, Mon 23 Nov, 13:00 to 14:00. It was agreed for`))
+  await drag(
+    desk,
+    waits(second.number),
+    () => spot(desk, vendor!.name, 13),
+    () => desk.reads(`${second.number}: ${vendor!.name}, Mon 23 Nov, 13:00 to 14:00. It was agreed for`),
+  )
   await desk.type('Why it is done all the same', 'They come once a week')
   await desk.press('Do it all the same')
   await desk.reads(`${second.number} dispatched: ${vendor!.name}`)

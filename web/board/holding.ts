@@ -179,8 +179,8 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
     const what: Changes | Sent = vendor
       ? { id: order!.id, version: order!.version, vendorId: vendor.id, ...span }
       : visit
-      ? { changes: [{ visitId: visit.id, version: visit.version, ...(now.technicianId === null ? {} : { technicianId: now.technicianId }), ...span }] }
-      : { adds: [{ orderId: order!.id, version: order!.version, technicianId: now.technicianId!, ...span }] }
+        ? { changes: [{ visitId: visit.id, version: visit.version, ...(now.technicianId === null ? {} : { technicianId: now.technicianId }), ...span }] }
+        : { adds: [{ orderId: order!.id, version: order!.version, technicianId: now.technicianId!, ...span }] }
     return send(what, `${now.number} ${visit ? 'moved' : 'dispatched'}: ${[who, shortTime(span.start)].filter(Boolean).join(', ')}.`, conflicts.value)
   }
 
