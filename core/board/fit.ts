@@ -80,15 +80,16 @@ export function conflictsOf(job: BoardJob, who: BoardTechnician | null, at: Stre
     })
   if (at.until <= now) say('past', 'never', 'passed', () => 'That time has passed.')
   if (who) judgeWho(job, who, at, zone, way, say)
-  if (job.window && isToCome(job.window, now) && !keepsTo(job.window, at.from))
-    say('window', 'ask', 'agreed otherwise', () => `It was agreed for ${windowSays(job.window, zone)}.`)
+  const { window, target } = job
+  if (window && isToCome(window, now) && !keepsTo(window, at.from))
+    say('window', 'ask', 'agreed otherwise', () => `It was agreed for ${windowSays(window, zone)}.`)
   for (const { code, sentence, after } of job.between) if (!after || dayAt(at.from, zone) <= after) say(code, BETWEEN_WEIGHT[code], sentence)
-  if (job.target && at.until > job.target)
+  if (target && at.until > target)
     say(
       'target',
       'hint',
       'past target',
-      () => `It would end after its target, ${DateTime.fromJSDate(job.target, { zone }).setLocale('en-IE').toFormat('ccc d LLL, HH:mm')}.`,
+      () => `It would end after its target, ${DateTime.fromJSDate(target, { zone }).setLocale('en-IE').toFormat('ccc d LLL, HH:mm')}.`,
     )
   const order = ['never', 'ask', 'hint']
   return found.sort((a, b) => order.indexOf(a.weight) - order.indexOf(b.weight))
