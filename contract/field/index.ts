@@ -92,6 +92,27 @@ export const stopClock = endpoint<{ visitId: number; stoppedAt?: string }, JobSh
   input: Joi.object<{ visitId: number; stoppedAt?: string }, true>({ ...byVisit, ...stopBody }),
 })
 
+interface CorrectStint {
+  visitId: number
+  stintId: number
+  startAt: Instant
+  endAt: Instant
+  reason: string
+}
+export const correctStint = endpoint<CorrectStint, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/stints/:stintId',
+  says: 'Put own time right on the same day, with a reason.',
+  may: 'field.work',
+  input: Joi.object<CorrectStint, true>({
+    ...byVisit,
+    stintId: field.id().required(),
+    startAt: field.instant().required(),
+    endAt: field.instant().required(),
+    reason: field.line(200).required().messages({ 'any.required': 'Say why.', 'string.empty': 'Say why.' }),
+  }),
+})
+
 export const usePart = endpoint<{ visitId: number; partId: number; quantity: string }, JobSheet>({
   method: 'POST',
   path: '/api/rounds/:visitId/parts',

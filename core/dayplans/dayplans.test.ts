@@ -11,7 +11,7 @@ import { insertPlan, searchPlan } from './search'
 import { varied } from './whatIf'
 import { apart } from '../../tests/kit/apart'
 import type { Apart } from '../../tests/kit/apart'
-import type { Reckoned } from '../../tests/kit/leastPlans'
+import type { Reckoned } from './leastPlans'
 
 let highs: Highs
 beforeAll(async () => {
@@ -25,7 +25,7 @@ describe('against the least there can be (all routes enumerated, chosen among by
   beforeAll(async () => {
     reckoning = await apart(
       __dirname,
-      `import { overBound, overLeast } from '../../tests/kit/leastPlans'
+      `import { overBound, overLeast } from './leastPlans'
       const run = (what: string, sizes: string) => (what === 'least' ? overLeast(Number(sizes)) : overBound(JSON.parse(sizes)))`,
     )
   })

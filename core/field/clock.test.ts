@@ -1,4 +1,4 @@
-import { endOfStint, isForgotten, refuseAdditions } from '#core/field'
+import { correctedStint, endOfStint, isForgotten, refuseAdditions } from '#core/field'
 import type { Refusal } from '#core/kit'
 import { chargedMinutes } from '#core/ledger'
 
@@ -15,6 +15,46 @@ test('a forgotten clock is charged only as far as somebody says', () => {
   expect(() => endOfStint(at('01T10:00'), at('23T10:00'), null)).toThrow('more than fourteen hours')
   expect(endOfStint(at('01T10:00'), at('23T10:00'), at('01T12:30'))).toEqual(at('01T12:30'))
   for (const wrong of ['01T09:59', '23T10:01', '02T00:01']) expect(() => endOfStint(at('01T10:00'), at('23T10:00'), at(wrong))).toThrow('when you stopped')
+})
+
+describe('own time put right', () => {
+  const zone = 'Europe/Dublin'
+  const mine = { startAt: at('23T09:00'), endAt: at('23T10:00'), orderState: 'on_job' as const }
+  const right = (
+    from: string,
+    to: string,
+    more: Partial<Parameters<typeof correctedStint>[0]> = {},
+    others: Parameters<typeof correctedStint>[2] = [],
+    now = '23T12:00',
+  ) => correctedStint({ ...mine, ...more }, { startAt: at(from), endAt: at(to) }, others, at(now), zone)
+
+  test('to any time of that day that is over, and begun the evening before', () => {
+    expect(() => right('23T08:15', '23T11:59')).not.toThrow()
+    expect(() => right('22T23:30', '23T01:00', { startAt: at('22T23:00'), endAt: at('23T02:00') })).not.toThrow()
+    expect(() => right('23T08:15', '23T12:01')).toThrow('still to come')
+    expect(() => right('23T10:00', '23T10:00')).toThrow('ends after it began')
+    expect(() => right('22T21:59', '23T12:00')).toThrow('fourteen hours')
+  })
+
+  test('not while it runs, not on another day at the site, not once the work was checked', () => {
+    expect(() => right('23T09:00', '23T09:30', { endAt: null })).toThrow('Stop it first')
+    expect(() => right('23T09:00', '23T09:30', {}, [], '24T00:00')).toThrow('same day')
+    // An hour ahead of UTC in summer: at 23:30 UTC the next day has begun there.
+    const july = (text: string) => new Date(`2026-07-${text}:00Z`)
+    const late = { startAt: july('06T20:00'), endAt: july('06T22:00'), orderState: 'done' as const }
+    const correct = (now: string) => correctedStint(late, { startAt: july('06T20:30'), endAt: july('06T22:00') }, [], july(now), zone)
+    expect(() => correct('06T22:59')).not.toThrow()
+    expect(() => correct('06T23:00')).toThrow('same day')
+    for (const orderState of ['checked', 'closed', 'cancelled'] as const) expect(() => right('23T09:00', '23T09:30', { orderState })).toThrow('checked already')
+  })
+
+  test('never over other time of theirs; what only meets it is none', () => {
+    const other = { startAt: at('23T10:30'), endAt: at('23T11:00'), number: 'W-2' }
+    expect(() => right('23T09:00', '23T10:30', {}, [other])).not.toThrow()
+    expect(() => right('23T09:00', '23T10:31', {}, [other])).toThrow('You were on W-2 from 10:30 to 11:00.')
+    expect(() => right('23T11:00', '23T11:30', {}, [other])).not.toThrow()
+    expect(() => right('23T11:00', '23T11:30', {}, [{ ...other, endAt: null }])).toThrow('from 10:30 to now')
+  })
 })
 
 test('what is over takes no more notes', () => {

@@ -11,6 +11,12 @@ export const FIELD_EVENTS = {
     told: null,
     writes: false,
   }),
+  'field.correct': event<{ stint: string; minutes: number; fromStart: string; fromEnd: string; start: string; end: string }>()({
+    says: 'put their time right:',
+    about: ({ stint, start, end, minutes }, words) => (start && end ? `${stint}, ${words.time(start)} to ${words.time(end)}, ${minutes} min` : ''),
+    told: null,
+    writes: false,
+  }),
   'field.part': event<{ part: string; quantity: string; unit: string }>()({
     says: 'used',
     about: ({ part, quantity, unit }) => `${quantity} ${unit} ${part}`,

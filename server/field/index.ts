@@ -1,6 +1,7 @@
 import type { Route } from '#server/kit'
 import addJobPhoto from './addJobPhoto'
 import addNote from './addNote'
+import correctStint from './correctStint'
 import findParts from './findParts'
 import finishJob from './finishJob'
 import listJobs from './listJobs'
@@ -15,4 +16,4 @@ export { myVisit } from './myVisit'
 export { finishVisit } from './finishVisit'
 export { keepPhoto } from './keepPhoto'
 export { stopClockOf, switchStintOf } from './stint'
-export const routes: Route[] = [listJobs, readJob, switchStint, stopClock, usePart, findParts, addNote, addJobPhoto, finishJob, readOutcomeLists]
+export const routes: Route[] = [listJobs, readJob, switchStint, stopClock, correctStint, usePart, findParts, addNote, addJobPhoto, finishJob, readOutcomeLists]

@@ -14,6 +14,7 @@ import { factsOf, saveMove } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { orders, shiftExceptions, sites, stints, technicianRates, technicians } from '../tables'
 
+type StintRecord = typeof stints.$inferSelect
 export type Worker = Pick<Asker, 'accountId' | 'name'>
 
 /** Starts the clock on a visit, or goes on as another kind of time. Arriving starts the order. */
@@ -69,15 +70,30 @@ async function refuseOtherJob(tx: Tx, visit: VisitRecord): Promise<void> {
 }
 
 /** Computes minutes and cost; both are never typed. A vendor's time has no cost here: they bill it. */
-async function endStint(tx: Tx, order: OrderRecord, stint: typeof stints.$inferSelect, now: Date, stoppedAt: Date | null = null): Promise<number> {
-  const endAt = endOfStint(stint.startAt, now, stoppedAt)
+const endStint = (tx: Tx, order: OrderRecord, stint: StintRecord, now: Date, stoppedAt: Date | null = null): Promise<number> =>
+  writeStint(tx, order, stint, { startAt: stint.startAt, endAt: endOfStint(stint.startAt, now, stoppedAt) })
+
+/**
+ * A stint at other times than before. Where the visit is over, its call-out minimum is reckoned anew, for it may have been
+ * made up for on another of its stints.
+ */
+export async function reckonStint(tx: Tx, order: OrderRecord, visit: VisitRecord, stint: StintRecord, times: { startAt: Date; endAt: Date }): Promise<number> {
+  const minutes = await writeStint(tx, order, stint, times)
+  if (visit.state !== 'ended') return minutes
+  for (const other of await tx.select().from(stints).where(eq(stints.visitId, visit.id)))
+    if (other.id !== stint.id && other.endAt) await writeStint(tx, order, other, { startAt: other.startAt, endAt: other.endAt })
+  await applyCallOutMinimum(tx, visit)
+  return minutes
+}
+
+async function writeStint(tx: Tx, order: OrderRecord, stint: StintRecord, { startAt, endAt }: { startAt: Date; endAt: Date }): Promise<number> {
   const [terms] = stint.technicianId ? await tx.select().from(technicians).where(eq(technicians.id, stint.technicianId)) : []
-  const minutes = chargedMinutes(stint.startAt, endAt, terms?.stepMinutes ?? 1)
+  const minutes = chargedMinutes(startAt, endAt, terms?.stepMinutes ?? 1)
   const free = !isCharged(stint.kind) || !terms
-  const perHour = free ? null : await perHourAt(tx, terms, order.siteId, stint.startAt)
+  const perHour = free ? null : await perHourAt(tx, terms, order.siteId, startAt)
   await tx
     .update(stints)
-    .set({ endAt, runningTechnicianId: null, minutes, perHourMinor: perHour, costMinor: perHour === null ? 0 : labourCost(minutes, perHour) })
+    .set({ startAt, endAt, runningTechnicianId: null, minutes, perHourMinor: perHour, costMinor: perHour === null ? 0 : labourCost(minutes, perHour) })
     .where(eq(stints.id, stint.id))
   return minutes
 }

@@ -51,6 +51,9 @@ function usePart(): void {
           :stints="it.stints"
           :over="over"
           :busy="busy"
+          corrects
+          :problem="problem"
+          @correct="(asked) => act(() => call(contract.correctStint, { visitId, ...asked }))"
           @switch="(kind) => act(() => call(contract.switchStint, { visitId, kind }))"
           @stop="(stoppedAt) => act(() => call(contract.stopClock, { visitId, stoppedAt }))"
         />

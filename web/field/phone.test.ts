@@ -34,6 +34,39 @@ describe('the clock', () => {
     expect(clock.emitted('stop')).toHaveLength(1)
   })
 
+  test('lets whoever worked put today’s time right, with a reason; what began the evening before stays there', async () => {
+    setServerNow('2026-11-23T10:30:00Z')
+    const stints = [
+      { id: 1, kind: 'work' as const, minutes: 60, startAt: '2026-11-22T09:00:00Z', endAt: '2026-11-22T10:00:00Z' },
+      { id: 2, kind: 'work' as const, minutes: 60, startAt: '2026-11-23T09:00:00Z', endAt: '2026-11-23T10:00:00Z' },
+      { id: 3, kind: 'travel' as const, minutes: 60, startAt: '2026-11-22T23:30:00Z', endAt: '2026-11-23T00:30:00Z' },
+    ]
+    expect(card({ stints }).findAll('.mine li')).toHaveLength(0)
+    const clock = card({ stints, corrects: true })
+    expect(clock.findAll('.mine li')).toHaveLength(2)
+    const fill = async (from: string, to: string, why: string) => {
+      for (const [id, text] of [
+        ['right-start', from],
+        ['right-end', to],
+        ['right-why', why],
+      ] as const)
+        await clock.find(`#${id}`).setValue(text)
+      await clock.find('.mine form').trigger('submit')
+    }
+    await clock.findAll('.mine button')[0]!.trigger('click')
+    await fill('9.5', '10:00', 'Forgot')
+    expect(clock.text()).toContain('Write times like 16:30.')
+    await fill('0915', '10:10', 'Started later')
+    expect(clock.emitted('correct')).toEqual([
+      [{ stintId: 2, startAt: '2026-11-23T09:15:00.000Z', endAt: '2026-11-23T10:10:00.000Z', reason: 'Started later' }],
+    ])
+    await clock.setProps({ stints: [...stints] })
+    expect(clock.find('.mine form').exists()).toBe(false)
+    await clock.findAll('.mine button')[1]!.trigger('click')
+    await fill('23:45', '00:30', 'Left later')
+    expect(clock.emitted('correct')![1]).toEqual([expect.objectContaining({ startAt: '2026-11-22T23:45:00.000Z', endAt: '2026-11-23T00:30:00.000Z' })])
+  })
+
   test('adds up what was logged by kind, and offers nothing once the job is left', () => {
     const stints = [
       { id: 1, kind: 'work', minutes: 40 },

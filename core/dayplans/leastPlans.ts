@@ -1,13 +1,13 @@
 import loadHighs from 'highs'
 import type { Highs } from 'highs'
-import { boundOf } from '../../core/dayplans/bound'
-import type { PlanProblem } from '../../core/dayplans/model'
-import { inventProblem } from '../../core/dayplans/problems'
-import { Ready } from '../../core/dayplans/ready'
-import { Routes } from '../../core/dayplans/routes'
-import { searchPlan } from '../../core/dayplans/search'
+import { boundOf } from './bound'
+import type { PlanProblem } from './model'
+import { inventProblem } from './problems'
+import { Ready } from './ready'
+import { Routes } from './routes'
+import { searchPlan } from './search'
 
-/** What a plan costs, beside its bound and the least that any can. */
+/** For checks alone: what a plan costs, beside its bound and the least that any can. */
 export interface Reckoned {
   cost: number
   bound: number
