@@ -31,8 +31,8 @@ try {
   // The build leaves NODE_ENV at production, in which components do not tell their tests what they emit.
   const env = { NODE_ENV: 'test', EVRIX_TEST_WORLD: world, EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, NODE_OPTIONS: '--no-warnings' }
   const only = process.argv.slice(2)
-  // Four at once on two cores: those that wait for a server, a mail or a page leave room for the others.
-  await run('tests', 'npx', ['jest', '--config', 'jest.config.mjs', '--maxWorkers=4', '--forceExit', ...only], env)
+  // Three at once on two cores: those that wait for a server, a mail or a page leave room for the third.
+  await run('tests', 'npx', ['jest', '--config', 'jest.config.mjs', '--maxWorkers=3', '--forceExit', ...only], env)
 } catch (error) {
   failed = true
   endRunning()

@@ -62,7 +62,8 @@ test('letters typed outside a field do nothing; one that stands alone acts', asy
   const events = () => house.rows('SELECT kind FROM event WHERE request_id = ? ORDER BY id', [id])
   const before = await events()
   await burst('tkadxjgo takes everything')
-  await desk.driver.sleep(1_000)
+  // Longer than whoever pressed a key that did nothing is given to notice.
+  await desk.driver.sleep(1_800)
   expect(await events()).toEqual(before)
   expect(await desk.driver.findElements(By.css('#move-reason, #into-order'))).toEqual([])
   await desk.keys('t')
