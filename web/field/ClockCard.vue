@@ -123,6 +123,7 @@ const logged = computed(() =>
     <ul v-if="mine.length" class="mine">
       <li v-for="one in mine" :key="one.id">
         <form v-if="righting === one.id" :aria-label="`Put right: ${STINT_KIND_NAMES[one.kind]}`" @submit.prevent="correct">
+          <p>{{ STINT_KIND_NAMES[one.kind] }}, as it really was</p>
           <div class="times">
             <TextEntry id="right-start" v-model="said.startAt" label="From" mono inputmode="numeric" :problem="problem?.at('startAt')" />
             <TextEntry id="right-end" v-model="said.endAt" label="To" mono inputmode="numeric" :problem="problem?.at('endAt')" />
