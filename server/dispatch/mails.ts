@@ -110,15 +110,18 @@ async function tellTogether(telling: Telling): Promise<void> {
   for (const letters of byPerson.values()) await post(telling, [letters.length > 1 ? joined(letters) : letters[0]!])
 }
 
+/** Beyond so many letters a mail names the visits alone; the rest stands in their calendar parts and on Rounds. */
+const MOST_WORDS = 20_000
 /** Several as one: what there is to go to first, then what there is not; calendars take each by itself. */
 function joined(letters: readonly Letter[]): Letter {
   const inOrder = [...letters.filter(({ occasion }) => occasion === 'job'), ...letters.filter(({ occasion }) => occasion === 'job_off')]
   const [first] = inOrder
   const sentence = `Your plan has changed: ${letters.length} visits`
+  const whole = letters.reduce((sum, { text }) => sum + text.length, 0) <= MOST_WORDS
   return {
     ...first!,
-    subject: `${sentence}`,
-    text: [`${sentence}.`, ...inOrder.map(({ subject, text }) => `\n— ${subject}\n\n${text}`)].join('\n'),
+    subject: sentence,
+    text: [`${sentence}.`, ...inOrder.map(({ subject, text }) => `\n— ${subject}${whole ? `\n\n${text}` : ''}`)].join('\n'),
     // In the order in which it happened, for what came later holds.
     calendar: letters.map(({ calendar }) => calendar).join(''),
     notice: `${sentence}. ${inOrder.map(({ notice: one }) => one).join('; ')}`,

@@ -61,10 +61,10 @@ function right(one: { id: number; startAt: string; endAt: string }): void {
   righting.value = one.id
   Object.assign(said, { startAt: clockOf(one.startAt), endAt: clockOf(one.endAt), reason: '' })
 }
-/** Once it stands as it was said, the form is done. */
+/** Once that time is another, the form is done; what else comes in meanwhile leaves it as it is typed. */
 watch(
-  () => props.stints,
-  () => (righting.value = null),
+  () => mine.value.filter(({ id }) => id === righting.value).map(({ startAt, endAt }) => `${startAt} ${endAt}`)[0],
+  (_, before) => before && (righting.value = null),
 )
 const wrongTime = ref('')
 function correct(): void {
@@ -74,10 +74,12 @@ function correct(): void {
   if (!start || !end || !one) return
   // By the day on which it ended; what begins later on the clock than it ends began the day before.
   const day = toLocalField(new Date(one.endAt)).slice(0, 10)
-  const endAt = fromLocalField(`${day}T${end}`)
+  // What is left as it is keeps its seconds: cut off, it would lie over the time before it.
+  const endAt = end === clockOf(one.endAt) ? new Date(one.endAt) : fromLocalField(`${day}T${end}`)
   const begun = fromLocalField(`${day}T${start}`)
   const wasOvernight = !toLocalField(new Date(one.startAt)).startsWith(day)
-  const startAt = wasOvernight && begun > endAt ? new Date(begun.getTime() - 86_400_000) : begun
+  const typed = wasOvernight && begun > endAt ? new Date(begun.getTime() - 86_400_000) : begun
+  const startAt = start === clockOf(one.startAt) ? new Date(one.startAt) : typed
   emit('correct', { stintId: one.id, startAt: startAt.toISOString(), endAt: endAt.toISOString(), reason: said.reason })
 }
 const logged = computed(() =>

@@ -60,11 +60,20 @@ describe('the clock', () => {
     expect(clock.emitted('correct')).toEqual([
       [{ stintId: 2, startAt: '2026-11-23T09:15:00.000Z', endAt: '2026-11-23T10:10:00.000Z', reason: 'Started later' }],
     ])
-    await clock.setProps({ stints: [...stints] })
+    // Something else came in: what is typed stays; once the time is another, the form is done.
+    await clock.setProps({ stints: stints.map((one) => ({ ...one })) })
+    expect((clock.find('#right-why').element as HTMLInputElement).value).toBe('Started later')
+    await clock.setProps({ stints: stints.map((one) => (one.id === 2 ? { ...one, startAt: '2026-11-23T09:15:00Z' } : one)) })
     expect(clock.find('.mine form').exists()).toBe(false)
+    // What is left as it is keeps its seconds.
+    await clock.setProps({ stints: stints.map((one) => (one.id === 2 ? { ...one, startAt: '2026-11-23T09:15:42Z' } : one)) })
+    await clock.findAll('.mine button')[0]!.trigger('click')
+    await fill('09:15', '10:05', 'Left later')
+    expect(clock.emitted('correct')!.at(-1)).toEqual([expect.objectContaining({ startAt: '2026-11-23T09:15:42.000Z', endAt: '2026-11-23T10:05:00.000Z' })])
+    await clock.find('.mine form .kinds button:last-child').trigger('click')
     await clock.findAll('.mine button')[1]!.trigger('click')
     await fill('23:45', '00:30', 'Left later')
-    expect(clock.emitted('correct')![1]).toEqual([expect.objectContaining({ startAt: '2026-11-22T23:45:00.000Z', endAt: '2026-11-23T00:30:00.000Z' })])
+    expect(clock.emitted('correct')!.at(-1)).toEqual([expect.objectContaining({ startAt: '2026-11-22T23:45:00.000Z', endAt: '2026-11-23T00:30:00.000Z' })])
   })
 
   test('adds up what was logged by kind, and offers nothing once the job is left', () => {

@@ -64,7 +64,7 @@ const equipmentNow = (id: number | null) => (id === null ? null : { value: id, l
         placeholder="None besides the trade"
         :offers="words.lists?.skills ?? []"
         :model-value="line.skills ?? []"
-        :problem="said('labour', index, 'skills')"
+        :problem="['skills', ...(line.skills ?? []).map((_, at) => `skills.${at}`)].map((field) => said('labour', index, field)).find(Boolean)"
         @update:model-value="change('labour', index, { skills: $event.length ? $event : undefined })"
       />
       <NButton size="small" :aria-label="`Take out labour line ${index + 1}`" @click="drop('labour', index)">Take out</NButton>
