@@ -8,18 +8,20 @@ const shared = {
   transform,
   extensionsToTreatAsEsm: [],
   transformIgnorePatterns: [
-    '/node_modules/(?!(email-reply-parser|dayjs-business-time|@tanstack|@vueuse|pinia|nostics|naive-ui|vueuc|@css-render|css-render|@lucide|polylabel|tinyqueue|d3-array|internmap)/)',
+    '/node_modules/(?!(email-reply-parser|dayjs-business-time|@tanstack|@vueuse|pinia|nostics|naive-ui|vueuc|@css-render|css-render|@lucide|polylabel|tinyqueue|d3-array|internmap|idb)/)',
   ],
 }
 
 /** Three kinds of check: rules on their own, the API on a real database, the interface in a real browser. */
 export default {
   projects: [
-    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,server,standins,demo,contract}/**/*.test.ts'] },
+    { ...shared, displayName: 'unit', testMatch: ['<rootDir>/{core,server,standins,demo,contract,web/devices}/**/*.test.ts'] },
     {
       ...shared,
       displayName: 'screen',
       testMatch: ['<rootDir>/web/**/*.test.ts'],
+      // What lies on a device needs no page.
+      testPathIgnorePatterns: ['/node_modules/', '<rootDir>/web/devices/'],
       testEnvironment: 'jsdom',
       setupFilesAfterEnv: ['<rootDir>/tests/kit/patience.ts', '<rootDir>/tests/kit/screenSetup.ts'],
       moduleNameMapper: { '^naive-ui/es/(.*)$': 'naive-ui/lib/$1' },

@@ -1,12 +1,47 @@
 import path from 'node:path'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
+import { chunksFor } from './scripts/kit/chunksFor.ts'
 
 const root = import.meta.dirname
 
+/** What Rounds needs to open without a network. */
+const rounds = chunksFor(['web/field/RoundsView.vue', 'web/field/JobView.vue', 'web/field/carry.ts', 'web/people/SignInView.vue'])
+
 export default defineConfig({
   root,
-  plugins: [vue()],
+  plugins: [
+    vue(),
+    rounds.plugin,
+    VitePWA({
+      strategies: 'injectManifest',
+      srcDir: 'web/field',
+      filename: 'rounds.sw.ts',
+      injectRegister: false,
+      manifest: {
+        name: 'Evrix Rounds',
+        short_name: 'Rounds',
+        description: 'My jobs, with and without signal.',
+        id: '/rounds',
+        start_url: '/rounds',
+        scope: '/',
+        display: 'standalone',
+        theme_color: '#0F3A43',
+        background_color: '#F6F3EC',
+        icons: [
+          { src: '/rounds-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/rounds-512.png', sizes: '512x512', type: 'image/png' },
+          { src: '/rounds-maskable.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+        ],
+      },
+      injectManifest: {
+        globPatterns: ['index.html', 'assets/*.{js,mjs,css,woff2}'],
+        maximumFileSizeToCacheInBytes: 4_000_000,
+        manifestTransforms: [(entries) => ({ manifest: entries.filter(({ url }) => url === 'index.html' || rounds.needed.has(url)), warnings: [] })],
+      },
+    }),
+  ],
   resolve: {
     // The server validates; the interface needs method, path and types only, and leaves Joi out.
     alias: { joi: path.join(root, 'web/kit/noSchemas.ts') },

@@ -5,6 +5,7 @@ import * as bookings from '#contract/bookings'
 import * as closures from '#contract/closures'
 import * as cobie from '#contract/cobie'
 import * as dayplans from '#contract/dayplans'
+import * as devices from '#contract/devices'
 import * as dispatch from '#contract/dispatch'
 import * as documents from '#contract/documents'
 import * as feeds from '#contract/feeds'
@@ -45,6 +46,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     approvals,
     dispatch,
     field,
+    devices,
     vendors,
     windows,
     travel,

@@ -15,6 +15,8 @@ const SOURCES = [
   'package.json',
   'package-lock.json',
   'index.html',
+  'public',
+  'scripts/kit/chunksFor.ts',
   'scripts/build.mjs',
 ]
 const PROGRAMS = {

@@ -14,6 +14,7 @@ import { routes as board } from '#server/board'
 import { routes as closures } from '#server/closures'
 import { routes as cobie } from '#server/cobie'
 import { routes as dayplans } from '#server/dayplans'
+import { routes as devices } from '#server/devices'
 import { routes as dispatch } from '#server/dispatch'
 import { routes as documents } from '#server/documents'
 import { routes as field } from '#server/field'
@@ -38,6 +39,7 @@ import { routes as stock } from '#server/stock'
 import { routes as readiness } from '#server/readiness'
 import { routes as templates } from '#server/templates'
 import { routes as bookings } from '#server/bookings'
+import { resumable, UPLOADS_PATH } from '#server/uploads'
 import { routes as vendors } from '#server/vendors'
 import { routes as quotes } from '#server/quotes'
 import { routes as jobsheets } from '#server/jobsheets'
@@ -57,6 +59,7 @@ export const routes: Route[] = [
   ...approvals,
   ...dispatch,
   ...field,
+  ...devices,
   ...vendors,
   ...windows,
   ...travel,
@@ -101,6 +104,7 @@ export function makeApp(service: Service): Express {
     response.setHeader('X-Evrix-Now', service.clock().toISOString())
     next()
   })
+  app.all([UPLOADS_PATH, `${UPLOADS_PATH}/:id`], resumable(service))
   mountRoutes(app, service)
   app.use('/open311/v2', limit(service.config.publicReadsPerMinute), noStore, open311(service))
   app.use('/api', () => {
@@ -188,14 +192,28 @@ function securityHeaders(service: Service) {
   ]
 }
 
+/** Files of the interface that lie beside its page. */
+const OWN_FILES = [
+  ['rounds.sw.js', 'text/javascript'],
+  ['manifest.webmanifest', 'application/manifest+json'],
+  ['rounds-192.png', 'image/png'],
+  ['rounds-512.png', 'image/png'],
+  ['rounds-maskable.png', 'image/png'],
+] as const
+
 /** The built interface; every address that is not a file is the application's own. */
 function mountWeb(app: Express, webDir: string): void {
   app.use('/assets', express.static(path.join(webDir, 'assets'), { immutable: true, maxAge: '1y', index: false }))
+  // What a phone keeps to open Rounds without a network asks whether there is a newer one each time.
+  for (const [name, type] of OWN_FILES)
+    app.get(`/${name}`, (_request: Request, response: Response) =>
+      response.sendFile(path.join(webDir, name), { headers: { 'Content-Type': type, 'Cache-Control': 'no-cache' } }),
+    )
   const page = path.join(webDir, 'index.html')
   if (!existsSync(page)) return
   const html = readFileSync(page, 'utf8')
   app.get(/^\/(?!(?:api|open311)\/).*/, (request: Request, response: Response, next: NextFunction) => {
-    if (path.extname(request.path)) return next(notFound('file'))
+    if (path.extname(request.path) && request.path !== '/index.html') return next(notFound('file'))
     response.setHeader('Cache-Control', 'no-store')
     response.type('html').send(html.replaceAll('__NONCE__', response.locals.nonce as string))
   })

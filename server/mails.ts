@@ -5,6 +5,7 @@ import { bookingMails } from '#server/bookings'
 import { closureMails } from '#server/closures'
 import { dispatchMails } from '#server/dispatch'
 import { documentMails } from '#server/documents'
+import { fieldMails } from '#server/field'
 import type { Mails } from '#server/kit'
 import { methodMails } from '#server/methods'
 import { orderMails } from '#server/orders'
@@ -20,6 +21,7 @@ const BY_ROOM = {
   approvalMails,
   dispatchMails,
   orderMails,
+  fieldMails,
   assetMails,
   documentMails,
   methodMails,

@@ -10,10 +10,11 @@ import { sweepSignIns } from '#server/people'
 import { quoteWorks } from '#server/quotes'
 import { sweepReporterLinks } from '#server/requests'
 import { learnWays } from '#server/travel'
+import { sweepSent } from '#server/uploads'
 import { vendorWorks } from '#server/vendors'
 
 /** What every room has done once an hour: removed what has had its time, learned what was logged. */
-const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks, sweepDayPlans, learnWays]
+const SWEEPS: readonly Sweep[] = [sweepSignIns, sweepReporterLinks, sweepDayPlans, learnWays, sweepSent]
 
 /** What every room keeps going, in the order in which it starts. */
 export const WORKS: readonly Works[] = [

@@ -9,6 +9,8 @@ declare module 'vue-router' {
     /** What the screen takes; without it, anybody may open it. */
     may?: Permission
     title: string
+    /** Works from what the phone carries along, without signal. */
+    carried?: true
   }
 }
 
@@ -114,8 +116,8 @@ export const router = createRouter({
     },
     { path: '/q/:token', name: 'quote', component: () => import('./quotes/QuoteView.vue'), meta: { title: 'A price' } },
     { path: '/p/:token', name: 'pass', component: () => import('./vendors/PassView.vue'), meta: { title: 'Your job' } },
-    { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds' } },
-    { path: '/rounds/:visitId(\\d+)', name: 'job', component: () => import('./field/JobView.vue'), meta: { may: 'field.work', title: 'Job' } },
+    { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds', carried: true } },
+    { path: '/rounds/:visitId(\\d+)', name: 'job', component: () => import('./field/JobView.vue'), meta: { may: 'field.work', title: 'Job', carried: true } },
     { path: '/rounds/time', name: 'myTime', component: () => import('./shifts/MyTimeView.vue'), meta: { may: 'field.work', title: 'My time' } },
     { path: '/rounds/steps', name: 'myFieldSteps', component: () => import('./methods/MyStepsView.vue'), meta: { may: 'field.work', title: 'My steps' } },
     {
@@ -154,6 +156,8 @@ router.beforeEach(async (to) => {
   document.title = `${to.meta.title} · Evrix`
   if (!to.meta.may && to.name !== 'home') return true
   const session = useSession()
+  if (to.meta.carried)
+    await (await import('./field/carry')).openRounds(() => router.push({ name: 'signIn', query: { to: router.currentRoute.value.fullPath } }))
   await session.ensure()
   if (to.name === 'home') return session.self ? homeOf(session) : { name: 'signIn' }
   if (!session.self) return { name: 'signIn', query: { to: to.fullPath } }

@@ -1,5 +1,8 @@
 import Joi from 'joi'
+import { sentBefore } from '#contract/field'
+import type { SentBefore } from '#contract/field'
 import { endpoint, field } from '#contract/kit'
+import type { Instant } from '#contract/kit'
 import type { OrderState } from '#core/orders'
 import type { Priority } from '#core/requests'
 import type { OrderStep } from './plan'
@@ -19,8 +22,14 @@ export const listMySteps = endpoint<{ done?: boolean }, { rows: StepToDo[] }>({
   input: Joi.object<{ done?: boolean }, true>({ done: Joi.boolean() }),
 })
 
-interface DoStep {
+/** Something done to a step; without signal, with the moment at which it happened. */
+interface OnStep {
   id: number
+  happenedAt?: Instant
+}
+const onStep = { id: field.id().required(), happenedAt: field.instant() }
+
+interface DoStep extends OnStep {
   version: number
   value?: string
   note?: string
@@ -33,7 +42,7 @@ export const doStep = endpoint<DoStep, StepToDo>({
   says: 'Say that a step is done, with the value that was found, or that it is left out and why.',
   may: 'self.read',
   input: Joi.object<DoStep, true>({
-    id: field.id().required(),
+    ...onStep,
     version: field.version().required(),
     value: field.line(60).allow(''),
     note: field.words(500).allow(''),
@@ -41,21 +50,29 @@ export const doStep = endpoint<DoStep, StepToDo>({
   }),
 })
 
-export const undoStep = endpoint<{ id: number; version: number }, StepToDo>({
+export const undoStep = endpoint<OnStep & { version: number }, StepToDo>({
   method: 'POST',
   path: '/api/steps/:id/undo',
   says: 'Take back that a step is done.',
   may: 'self.read',
-  input: Joi.object<{ id: number; version: number }, true>({ id: field.id().required(), version: field.version().required() }),
+  input: Joi.object<OnStep & { version: number }, true>({ ...onStep, version: field.version().required() }),
 })
 
-export const addStepPhoto = endpoint<{ id: number }, StepToDo>({
+export const addStepPhoto = endpoint<OnStep, StepToDo>({
   method: 'POST',
   path: '/api/steps/:id/photo',
   says: 'Add the photo a step wants.',
   may: 'self.read',
   upload: true,
-  input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
+  input: Joi.object<OnStep, true>(onStep),
+})
+
+export const addSentStepPhoto = endpoint<OnStep & SentBefore, StepToDo>({
+  method: 'POST',
+  path: '/api/steps/:id/sent-photo',
+  says: 'Add the photo a step wants, which was sent in pieces.',
+  may: 'self.read',
+  input: Joi.object<OnStep & SentBefore, true>({ ...onStep, ...sentBefore }),
 })
 
 export const listJobSteps = endpoint<{ visitId: number }, { rows: StepToDo[] }>({

@@ -39,7 +39,13 @@ test('the clock acts by itself at targets and ends alone; lines ask again when s
     'closure.told',
     'closure.clash',
   ])
-  expect(EVENT_KINDS.filter((kind) => eventRule(kind).changesWho).sort()).toEqual(['people.away', 'people.back', 'people.signOut', 'setup.account'])
+  expect(EVENT_KINDS.filter((kind) => eventRule(kind).changesWho).sort()).toEqual([
+    'device.end',
+    'people.away',
+    'people.back',
+    'people.signOut',
+    'setup.account',
+  ])
   expect(EVENT_KINDS.filter((kind) => eventRule(kind).forTechnician)).toEqual(['leave.agree', 'leave.refuse'])
   expect(EVENT_KINDS.filter((kind) => eventRule(kind).takesJob).sort()).toEqual([
     'order.cancel',

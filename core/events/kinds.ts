@@ -2,6 +2,7 @@ import { ASSET_EVENTS } from '#core/assets'
 import { BOOKING_EVENTS } from '#core/bookings'
 import { CLOSURE_EVENTS } from '#core/closures'
 import { COBIE_EVENTS } from '#core/cobie'
+import { DEVICE_EVENTS } from '#core/devices'
 import { DOCUMENT_EVENTS } from '#core/documents'
 import { FEED_EVENTS } from '#core/feeds'
 import { FIELD_EVENTS } from '#core/field'
@@ -34,6 +35,7 @@ export const EVENTS = {
   ...REQUEST_EVENTS,
   ...ORDER_EVENTS,
   ...FIELD_EVENTS,
+  ...DEVICE_EVENTS,
   ...FEED_EVENTS,
   ...LEDGER_EVENTS,
   ...OWN_EVENTS,

@@ -55,13 +55,27 @@ export function correctedStint(
   if (endAt <= startAt) refuse('ends_before', 'It ends after it began.', 'endAt')
   if (endAt > now) refuse('still_to_come', 'That is still to come.', 'endAt')
   if (isForgotten(startAt, endAt)) refuse('stint_too_long', 'Nobody works for fourteen hours on end.', 'startAt')
+  refuseOverlap(others, asked, now, zone)
+}
+
+/**
+ * Nobody works on two jobs at once.
+ *
+ * @param others every other stint of the same person near it, on whatever job, with its number
+ * @throws Refusal with the time that is in the way
+ */
+export function refuseOverlap(
+  others: readonly (Worked & { number: string })[],
+  { startAt, endAt }: { startAt: Date; endAt: Date },
+  now: Date,
+  zone: string,
+): void {
   const over = others.find((one) => one.startAt < endAt && startAt < (one.endAt ?? now))
-  if (over) {
-    const clock = (at: Date) => DateTime.fromJSDate(at, { zone }).toFormat('HH:mm')
-    refuse(
-      'overlaps',
-      `You were on ${over.number} from ${clock(over.startAt)} to ${over.endAt ? clock(over.endAt) : 'now'}. Nobody works on two jobs at once.`,
-      'startAt',
-    )
-  }
+  if (!over) return
+  const clock = (at: Date) => DateTime.fromJSDate(at, { zone }).toFormat('HH:mm')
+  refuse(
+    'overlaps',
+    `You were on ${over.number} from ${clock(over.startAt)} to ${over.endAt ? clock(over.endAt) : 'now'}. Nobody works on two jobs at once.`,
+    'startAt',
+  )
 }

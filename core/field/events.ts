@@ -25,5 +25,11 @@ export const FIELD_EVENTS = {
   }),
   'field.note': event()({ says: 'noted', told: null, writes: false, talk: true }),
   'field.photo': event()({ says: 'added a photo', told: null, writes: false }),
+  'field.unsent': event<{ what: string; why: string }>()({
+    says: 'recorded on the phone what could not be taken:',
+    about: ({ what, why }) => [what, why].filter(Boolean).join(' · '),
+    told: null,
+    writes: true,
+  }),
   'field.leave': event<{ result: string }>()({ says: 'left the job', about: ({ result }) => RESULTS[result ?? ''] ?? '', told: null, writes: false }),
 }

@@ -1,10 +1,10 @@
-import { and, eq, gt, inArray, lt, ne } from 'drizzle-orm'
+import { and, desc, eq, gt, inArray, isNull, lt, ne } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { PRIORITY_NAMES } from '#core/requests'
 import type { Priority } from '#core/requests'
 import { windowSays } from '#core/windows'
 import { mail, notice } from '#server/kit'
-import type { Mails, Telling } from '#server/kit'
+import type { Mails, Telling, Tx } from '#server/kit'
 import { orderOf, windowOf } from '#server/orders'
 import type { namePlace } from '#server/places'
 import { accounts, events, orders, people, technicians, vendorPasses, vendors, visits } from '../tables'
@@ -310,4 +310,18 @@ async function noticeForCrew(telling: Telling, what: string): Promise<void> {
     crew.map((row) => row.accountId).filter((id) => id !== event.actorId),
     `${order.number} ${what}: ${order.summary}`,
   )
+}
+
+/** Who sent somebody to an order last, and who leads it; nobody where neither works here any more. */
+export async function whoSent(tx: Tx, order: { id: number; leadId: number | null }): Promise<{ id: number; email: string }[]> {
+  const [sent] = await tx
+    .select({ by: events.actorId })
+    .from(events)
+    .where(and(eq(events.orderId, order.id), eq(events.kind, 'order.dispatch')))
+    .orderBy(desc(events.id))
+    .limit(1)
+  return tx
+    .select({ id: accounts.id, email: accounts.email })
+    .from(accounts)
+    .where(and(inArray(accounts.id, [sent?.by ?? 0, order.leadId ?? 0]), isNull(accounts.disabledAt)))
 }

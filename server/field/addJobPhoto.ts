@@ -1,19 +1,31 @@
 import * as contract from '#contract/field'
 import { refuseAdditions } from '#core/field'
-import { preparedCommand, readPicture } from '#server/kit'
-import { readJobSheet } from './jobSheet'
+import { refuse } from '#core/kit'
+import { readPicture } from '#server/kit'
+import type { Picture } from '#server/kit'
+import { dropUpload, readUpload } from '#server/uploads'
+import { preparedJobCommand } from './jobCommand'
+import type { JobContext } from './jobCommand'
 import { keepPhoto } from './keepPhoto'
-import { lockMyVisit, myVisit } from './myVisit'
 
-export default preparedCommand(
-  contract.addJobPhoto,
-  ({ request }) => readPicture(request.file),
-  async ({ tx, who, input, ready, now, tell }) => {
-    const { visit, order } = await lockMyVisit(tx, who, input.visitId)
-    refuseAdditions(order.state)
-    await keepPhoto(tx, order, visit, ready, now)
-    await tell({ kind: 'field.photo', siteId: order.siteId, orderId: order.id, visitId: visit.id })
-    return readJobSheet(tx, who, visit.id)
+export const addJobPhoto = preparedJobCommand(contract.addJobPhoto, ({ request }) => readPicture(request.file), addPhoto)
+
+/** One that was sent in pieces before. What it was is gone once it was taken, and a repeat is answered without it. */
+export const addSentPhoto = preparedJobCommand(
+  contract.addSentPhoto,
+  async ({ service, who, input }) => {
+    const sent = await readUpload(service.db, who, input)
+    return sent && readPicture(sent)
   },
-  ({ db, who, input }) => myVisit(db, who, input.visitId),
+  async ({ input, ready, ...adding }) => {
+    if (!ready) refuse('upload_gone', 'The photo is not there any more. Send it again.', 'upload')
+    await addPhoto({ ...adding, ready })
+    await dropUpload(adding.tx, input.upload)
+  },
 )
+
+async function addPhoto({ tx, visit, order, at, ready, tell }: Omit<JobContext<unknown, Picture>, 'input'>): Promise<void> {
+  refuseAdditions(order.state)
+  await keepPhoto(tx, order, visit, ready, at)
+  await tell({ kind: 'field.photo', siteId: order.siteId, orderId: order.id, visitId: visit.id })
+}

@@ -1,17 +1,15 @@
 import { and, eq, gt, isNull, lt, ne, or } from 'drizzle-orm'
 import * as contract from '#contract/field'
 import { correctedStint } from '#core/field'
-import { command, notFound, recordEvent } from '#server/kit'
+import { notFound } from '#server/kit'
 import { calendarOf } from '#server/orders'
 import { orders, stints, technicians } from '../tables'
-import { readJobSheet } from './jobSheet'
-import { lockMyVisit } from './myVisit'
+import { jobCommand } from './jobCommand'
 import { reckonStint } from './stint'
 
 const DAY = 86_400_000
 
-export default command(contract.correctStint, async ({ tx, who, input, now }) => {
-  const { visit, order } = await lockMyVisit(tx, who, input.visitId)
+export default jobCommand(contract.correctStint, async ({ tx, who, input, visit, order, at, tell }) => {
   const technicianId = who.technicianId!
   // Two phones of one person come one after another.
   await tx.select({ id: technicians.id }).from(technicians).where(eq(technicians.id, technicianId)).for('update')
@@ -34,9 +32,9 @@ export default command(contract.correctStint, async ({ tx, who, input, now }) =>
       ),
     )
   const { zone } = await calendarOf(tx, order.siteId)
-  correctedStint({ ...mine, orderState: order.state }, asked, others, now, zone)
+  correctedStint({ ...mine, orderState: order.state }, asked, others, at, zone)
   const minutes = await reckonStint(tx, order, visit, mine, asked)
-  await recordEvent(tx, who, now, {
+  await tell({
     kind: 'field.correct',
     siteId: order.siteId,
     orderId: order.id,
@@ -51,5 +49,4 @@ export default command(contract.correctStint, async ({ tx, who, input, now }) =>
       end: asked.endAt.toISOString(),
     },
   })
-  return readJobSheet(tx, who, visit.id)
 })

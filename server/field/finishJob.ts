@@ -1,11 +1,5 @@
 import * as contract from '#contract/field'
-import { command } from '#server/kit'
 import { finishVisit } from './finishVisit'
-import { readJobSheet } from './jobSheet'
-import { lockMyVisit } from './myVisit'
+import { jobCommand } from './jobCommand'
 
-export default command(contract.finishJob, async ({ tx, who, input, now }) => {
-  const { visit, order } = await lockMyVisit(tx, who, input.visitId)
-  await finishVisit(tx, who, order, visit, input, now)
-  return readJobSheet(tx, who, visit.id)
-})
+export default jobCommand(contract.finishJob, ({ tx, input, visit, order, at, actor }) => finishVisit(tx, actor, order, visit, input, at))

@@ -1,6 +1,7 @@
 import type { Route } from '#server/kit'
-import addJobPhoto from './addJobPhoto'
+import { addJobPhoto, addSentPhoto } from './addJobPhoto'
 import addNote from './addNote'
+import carryJobs from './carryJobs'
 import correctStint from './correctStint'
 import findParts from './findParts'
 import finishJob from './finishJob'
@@ -9,11 +10,29 @@ import readJob from './readJob'
 import readOutcomeLists from './readOutcomeLists'
 import stopClock from './stopClock'
 import switchStint from './switchStint'
+import tellUnsent from './tellUnsent'
 import usePart from './usePart'
 
 export { clockOf, notesOf } from './jobSheet'
+export { fieldMails } from './mails'
+export { momentFor } from './jobCommand'
 export { myVisit } from './myVisit'
 export { finishVisit } from './finishVisit'
 export { keepPhoto } from './keepPhoto'
 export { stopClockOf, switchStintOf } from './stint'
-export const routes: Route[] = [listJobs, readJob, switchStint, stopClock, correctStint, usePart, findParts, addNote, addJobPhoto, finishJob, readOutcomeLists]
+export const routes: Route[] = [
+  listJobs,
+  carryJobs,
+  readJob,
+  switchStint,
+  stopClock,
+  correctStint,
+  usePart,
+  findParts,
+  addNote,
+  addJobPhoto,
+  addSentPhoto,
+  finishJob,
+  tellUnsent,
+  readOutcomeLists,
+]

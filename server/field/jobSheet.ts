@@ -42,7 +42,12 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
   }
 }
 
-export function jobRow(visit: VisitRecord, order: OrderRecord, place: { code: string; name: string } | null, bring: readonly ToBring[]): Outgoing<JobRow> {
+export function jobRow(
+  visit: VisitRecord,
+  order: OrderRecord,
+  place: { code: string; name: string } | null,
+  bring: readonly ToBring[],
+): Outgoing<Omit<JobRow, 'running'>> {
   return {
     visitId: visit.id,
     number: order.number,

@@ -1,4 +1,4 @@
-import { and, asc, eq, gte, inArray, lt, ne, or } from 'drizzle-orm'
+import { and, asc, eq, gte, inArray, isNotNull, lt, ne, or } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/field'
@@ -7,13 +7,17 @@ import { SEEN_IN_FIELD } from '#core/orders'
 import { bringOf } from '#server/jobsheets'
 import { query } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
-import { orders, places, sites, visits } from '../tables'
+import { orders, places, sites, stints, visits } from '../tables'
 import { jobRow } from './jobSheet'
 
 export default query(contract.listJobs, async ({ db, who, input, now }) => {
   const [site] = await db.select({ zone: sites.zone }).from(sites).where(eq(sites.id, who.homeSiteId!))
   const today = DateTime.fromJSDate(now, { zone: site!.zone }).startOf('day')
   const range = input.range ?? 'today'
+  if (input.day) {
+    const day = DateTime.fromISO(input.day, { zone: site!.zone })
+    return { rows: await jobsOf(db, who, between(day, day.plus({ days: 1 }))), zone: site!.zone, next: [] }
+  }
   const [from, to] = {
     today: [today, today.plus({ days: 1 })],
     week: [today.startOf('week'), today.startOf('week').plus({ weeks: 1 })],
@@ -39,12 +43,13 @@ async function nextDay(db: Reader, who: Asker, from: DateTime) {
   return jobsOf(db, who, between(day, day.plus({ days: 1 })))
 }
 
-async function jobsOf(db: Reader, who: Asker, when: SQL, most = 200) {
+export async function jobsOf(db: Reader, who: Asker, when: SQL, most = 200) {
   const rows = await db
-    .select({ visit: visits, order: orders, place: places })
+    .select({ visit: visits, order: orders, place: places, running: stints.kind })
     .from(visits)
     .innerJoin(orders, eq(orders.id, visits.orderId))
     .leftJoin(places, eq(places.id, orders.placeId))
+    .leftJoin(stints, and(eq(stints.visitId, visits.id), isNotNull(stints.runningTechnicianId)))
     .where(
       and(
         eq(visits.technicianId, who.technicianId ?? -1),
@@ -56,5 +61,5 @@ async function jobsOf(db: Reader, who: Asker, when: SQL, most = 200) {
     .orderBy(asc(visits.plannedStart), asc(visits.id))
     .limit(most)
   const bring = await bringOf(db, [...new Set(rows.map(({ order }) => order.id))])
-  return rows.map(({ visit, order, place }) => jobRow(visit, order, place, bring.get(order.id)!))
+  return rows.map(({ visit, order, place, running }) => ({ ...jobRow(visit, order, place, bring.get(order.id)!), running }))
 }

@@ -1,7 +1,7 @@
-import { and, eq, inArray, isNull } from 'drizzle-orm'
+import { and, eq, gt, inArray, isNotNull, isNull, lt, ne, or } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import { shiftOn } from '#core/people'
-import { endOfStint } from '#core/field'
+import { endOfStint, refuseOverlap } from '#core/field'
 import { refuse } from '#core/kit'
 import { CHARGED_STINTS, chargedMinutes, isCharged, labourCost, rateAt } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
@@ -9,25 +9,26 @@ import { moveOrder } from '#core/orders'
 import { beginVisit } from '#server/dispatch/records'
 import type { VisitRecord } from '#server/dispatch/records'
 import { nobody, recordEvent } from '#server/kit'
-import type { Asker, Tx } from '#server/kit'
-import { factsOf, saveMove } from '#server/orders'
+import type { Actor, Tx } from '#server/kit'
+import { calendarOf, factsOf, saveMove } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { orders, shiftExceptions, sites, stints, technicianRates, technicians } from '../tables'
 
 type StintRecord = typeof stints.$inferSelect
-export type Worker = Pick<Asker, 'accountId' | 'name'>
+export type Worker = Actor
 
-/** Starts the clock on a visit, or goes on as another kind of time. Arriving starts the order. */
+/** Starts the clock on a visit at a moment, or goes on as another kind of time. Arriving starts the order. */
 export async function switchStintOf(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, kind: StintKind, now: Date): Promise<void> {
   refuseOver(visit)
-  await refuseOtherJob(tx, visit)
+  const { technicianId } = visit
+  const later = technicianId === null ? null : await clockOfTechnician(tx, technicianId, order, visit, now)
   const to = moveOrder(await factsOf(tx, order, nobody, now), 'start', null)
   const running = await runningStint(tx, visit.id)
   if (running?.kind === kind) return
   if (running) await endStint(tx, order, running, now)
-  await tx
-    .insert(stints)
-    .values({ visitId: visit.id, orderId: order.id, technicianId: visit.technicianId, runningTechnicianId: visit.technicianId, kind, startAt: now })
+  // What was recorded late beside a clock that began after it waits for its own end, and does not run.
+  const runningTechnicianId = later ? null : technicianId
+  await tx.insert(stints).values({ visitId: visit.id, orderId: order.id, technicianId, runningTechnicianId, kind, startAt: now })
   if (visit.state === 'planned') await beginVisit(tx, visit, now)
   if (order.state !== to) await saveMove(tx, worker, now, order, 'start', to, null, order.respondedAt ? {} : { respondedAt: now })
   await recordEvent(tx, worker, now, { kind: 'field.stint', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: { stint: kind } })
@@ -59,19 +60,53 @@ function refuseOver(visit: VisitRecord): void {
   if (visit.state === 'ended') refuse('visit_over', 'You have left this job. The desk can send you again.')
 }
 
-async function refuseOtherJob(tx: Tx, visit: VisitRecord): Promise<void> {
-  if (!visit.technicianId) return
-  const [other] = await tx
-    .select({ number: orders.number, visitId: stints.visitId })
+/**
+ * Whether a technician’s clock may start at a moment: their other time is not there, and their clock runs on no other job.
+ * @returns the clock that runs on another job since a later moment; null for none
+ */
+async function clockOfTechnician(tx: Tx, technicianId: number, order: OrderRecord, visit: VisitRecord, at: Date) {
+  const others = await othersOf(tx, technicianId, { startAt: at, endAt: new Date(at.getTime() + 1) }, visit.id)
+  const other = others.find((one) => one.runs && one.startAt <= at)
+  if (other) refuse('clock_elsewhere', `Your clock is running on ${other.number}. Stop it there first.`)
+  if (others.length) await refuseOthers(tx, order, others, { startAt: at, endAt: new Date(at.getTime() + 1) }, at)
+  const [later] = await tx
+    .select({ id: stints.id })
+    .from(stints)
+    .where(and(eq(stints.runningTechnicianId, technicianId), ne(stints.visitId, visit.id)))
+  return later ?? null
+}
+
+/** Other time of a technician over a while, on whatever job. Two phones of one person come one after another. */
+async function othersOf(tx: Tx, technicianId: number, { startAt, endAt }: { startAt: Date; endAt: Date }, exceptVisit: number | null, exceptStint?: number) {
+  await tx.select({ id: technicians.id }).from(technicians).where(eq(technicians.id, technicianId)).for('update')
+  const found = await tx
+    .select({ startAt: stints.startAt, endAt: stints.endAt, running: stints.runningTechnicianId, number: orders.number })
     .from(stints)
     .innerJoin(orders, eq(orders.id, stints.orderId))
-    .where(eq(stints.runningTechnicianId, visit.technicianId))
-  if (other && other.visitId !== visit.id) refuse('clock_elsewhere', `Your clock is running on ${other.number}. Stop it there first.`)
+    .where(
+      and(
+        eq(stints.technicianId, technicianId),
+        exceptStint ? ne(stints.id, exceptStint) : or(ne(stints.visitId, exceptVisit ?? 0), isNotNull(stints.endAt)),
+        lt(stints.startAt, endAt),
+        or(isNull(stints.endAt), gt(stints.endAt, startAt)),
+      ),
+    )
+  // What was recorded late and has no end yet is in nobody’s way.
+  return found.filter((one) => one.endAt !== null || one.running !== null).map(({ running, ...one }) => ({ ...one, runs: running !== null }))
+}
+
+async function refuseOthers(tx: Tx, order: OrderRecord, others: Awaited<ReturnType<typeof othersOf>>, times: { startAt: Date; endAt: Date }, now: Date) {
+  const { zone } = await calendarOf(tx, order.siteId)
+  refuseOverlap(others, times, now, zone)
 }
 
 /** Computes minutes and cost; both are never typed. A vendor's time has no cost here: they bill it. */
-const endStint = (tx: Tx, order: OrderRecord, stint: StintRecord, now: Date, stoppedAt: Date | null = null): Promise<number> =>
-  writeStint(tx, order, stint, { startAt: stint.startAt, endAt: endOfStint(stint.startAt, now, stoppedAt) })
+async function endStint(tx: Tx, order: OrderRecord, stint: StintRecord, now: Date, stoppedAt: Date | null = null): Promise<number> {
+  const times = { startAt: stint.startAt, endAt: endOfStint(stint.startAt, now, stoppedAt) }
+  const others = stint.technicianId === null ? [] : await othersOf(tx, stint.technicianId, times, null, stint.id)
+  if (others.length) await refuseOthers(tx, order, others, times, now)
+  return writeStint(tx, order, stint, times)
+}
 
 /**
  * A stint at other times than before. Where the visit is over, its call-out minimum is reckoned anew, for it may have been

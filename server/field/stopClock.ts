@@ -1,11 +1,7 @@
 import * as contract from '#contract/field'
-import { command } from '#server/kit'
-import { readJobSheet } from './jobSheet'
-import { lockMyVisit } from './myVisit'
+import { jobCommand } from './jobCommand'
 import { stopClockOf } from './stint'
 
-export default command(contract.stopClock, async ({ tx, who, input, now }) => {
-  const { visit, order } = await lockMyVisit(tx, who, input.visitId)
-  await stopClockOf(tx, who, order, visit, now, input.stoppedAt ? new Date(input.stoppedAt) : null)
-  return readJobSheet(tx, who, visit.id)
-})
+export default jobCommand(contract.stopClock, ({ tx, input, visit, order, at, actor }) =>
+  stopClockOf(tx, actor, order, visit, at, input.stoppedAt ? new Date(input.stoppedAt) : null),
+)

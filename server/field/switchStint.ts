@@ -1,11 +1,5 @@
 import * as contract from '#contract/field'
-import { command } from '#server/kit'
-import { readJobSheet } from './jobSheet'
-import { lockMyVisit } from './myVisit'
+import { jobCommand } from './jobCommand'
 import { switchStintOf } from './stint'
 
-export default command(contract.switchStint, async ({ tx, who, input, now }) => {
-  const { visit, order } = await lockMyVisit(tx, who, input.visitId)
-  await switchStintOf(tx, who, order, visit, input.kind, now)
-  return readJobSheet(tx, who, visit.id)
-})
+export default jobCommand(contract.switchStint, ({ tx, input, visit, order, at, actor }) => switchStintOf(tx, actor, order, visit, input.kind, at))

@@ -21,21 +21,19 @@ export interface Happening<Kind extends EventKind = EventKind> {
   details?: EventFacts<Kind>
 }
 
+/** Whose act it is; and when we heard of it, where that was so much later than it happened that it is worth saying. */
+export type Actor = Pick<Asker, 'accountId' | 'name'> & { heardAt?: Date }
+
 /** Tells of something that happened, as the person who asks, in the transaction of the change. */
 export type Tell = <Kind extends EventKind>(happening: Happening<Kind>) => Promise<void>
 
 /** Writes an event in the transaction of the change it tells of. */
-export async function recordEvent<Kind extends EventKind>(
-  tx: Tx,
-  who: Pick<Asker, 'accountId' | 'name'>,
-  now: Date,
-  happening: Happening<Kind>,
-): Promise<void> {
+export async function recordEvent<Kind extends EventKind>(tx: Tx, who: Actor, now: Date, happening: Happening<Kind>): Promise<void> {
   const { kind, from, to, details, ...rest } = happening
   await tx.insert(events).values({
     ...rest,
     kind: kind,
-    details: (details ?? null) as EventDetails | null,
+    details: (who.heardAt ? { ...details, heardAt: who.heardAt.toISOString() } : (details ?? null)) as EventDetails | null,
     at: now,
     actorId: who.accountId,
     actorName: who.name,

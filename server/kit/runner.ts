@@ -6,7 +6,7 @@ import { cleanDeep } from '#core/kit'
 import type { Permission } from '#core/people'
 import { idempotencyKeys } from '../tables'
 import { isDeadlock, isDuplicate } from './database'
-import type { Db, Tx } from './database'
+import type { Db, Reader, Tx } from './database'
 import { recordEvent } from './events'
 import { metSomebody, notAllowed, notSignedIn, ProblemReply } from './problems'
 import type { Service } from './service'
@@ -129,11 +129,22 @@ export function delivery<Input>(endpoint: Endpoint<Input, unknown>, deliver: (co
   }
 }
 
+/** Whoever is signed in. @throws ProblemReply 401 when nobody is */
+export async function signedIn(db: Reader, request: Request, now: Date): Promise<Asker> {
+  const who = await sessionOf(db, request, now)
+  if (!who) throw notSignedIn()
+  return who
+}
+
+const sessionOf = async (db: Reader, request: Request, now: Date): Promise<Asker | null> => {
+  const token = (request.cookies as Record<string, string> | undefined)?.[SESSION_COOKIE]
+  return token ? askerOf(db, token, now) : null
+}
+
 async function admit<Input>(endpoint: Endpoint<Input, unknown>, service: Service, request: Request, response: Response): Promise<Circumstances<Input>> {
   const now = service.clock()
   const open = isOpenDoor(endpoint.may)
-  const token = (request.cookies as Record<string, string> | undefined)?.[SESSION_COOKIE]
-  const who = !open && token ? await askerOf(service.db, token, now) : null
+  const who = open ? null : await sessionOf(service.db, request, now)
   if (!open && !who) throw notSignedIn()
   if (!open && !can(who!, endpoint.may as Permission)) throw notAllowed()
   return { who: who ? acting(who, endpoint.may as Permission) : nobody, input: inputOf(endpoint, request), now, service, request, response }
@@ -161,6 +172,8 @@ function idempotencyKeyOf(request: Request): string {
   return key
 }
 
+const doneBefore = { code: 'done_before', sentence: 'This was done already.' }
+
 /** Runs a change once per key: the row is locked by its unique index until the first try ends. */
 async function once<Answer>(
   tx: Tx,
@@ -184,6 +197,8 @@ async function once<Answer>(
     if (!earlier || earlier.inputHash !== inputHash || earlier.endpoint !== endpoint)
       throw new ProblemReply(422, 'Key used before', 'This Idempotency-Key was used for something else. Nothing was changed; send it with a new key.')
     if (secret) throw new ProblemReply(409, 'Done before', 'This was done already, and what it answered was shown once. Make another if you did not see it.')
+    // Answers are kept for a day only; that it was done, for as long as a phone without signal may ask again.
+    if (earlier.answer === null) throw new ProblemReply(409, 'Done before', 'This was done already.', { reasons: [doneBefore] })
     return earlier.answer as Answer
   }
   const answer = await run()

@@ -1,4 +1,5 @@
-import { and, isNotNull, isNull, lt } from 'drizzle-orm'
+import { and, isNotNull, isNull, lt, sql } from 'drizzle-orm'
+import { LONGEST_WITHOUT_SIGNAL_DAYS } from '#core/field'
 import { attachments, idempotencyKeys } from '../tables'
 import type { Tx } from './database'
 import { logger } from './logger'
@@ -13,6 +14,8 @@ const HOUR = 3_600_000
 const KEEP = {
   /** Answers of changes, which may hold private links. */
   answers: 24 * HOUR,
+  /** That a change was made: longer than a phone that was away may still send it again. */
+  keys: (LONGEST_WITHOUT_SIGNAL_DAYS + 5) * 24 * HOUR,
   /** Files sent ahead of a report that never came. */
   unclaimed: 3 * 24 * HOUR,
   /** Text of mails that never went out. */
@@ -68,7 +71,11 @@ export class Sweeper {
 
 const sweepKit: Sweep = async (tx, now) => {
   const before = (ms: number) => new Date(now.getTime() - ms)
-  await tx.delete(idempotencyKeys).where(lt(idempotencyKeys.at, before(KEEP.answers)))
+  await tx
+    .update(idempotencyKeys)
+    .set({ answer: sql`NULL` })
+    .where(and(lt(idempotencyKeys.at, before(KEEP.answers)), isNotNull(idempotencyKeys.answer)))
+  await tx.delete(idempotencyKeys).where(lt(idempotencyKeys.at, before(KEEP.keys)))
   await tx.delete(attachments).where(and(isNotNull(attachments.claimHash), isNull(attachments.requestId), lt(attachments.at, before(KEEP.unclaimed))))
   await sweepMails(tx, before(KEEP.unsent))
 }

@@ -3,13 +3,14 @@ import type { SQL } from 'drizzle-orm'
 import * as contract from '#contract/methods'
 import type { StepToDo } from '#contract/methods'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
-import { Refusal } from '#core/kit'
+import { refuse, Refusal } from '#core/kit'
 import { readStep, stepWaits } from '#core/methods'
 import { isSettled, OVER_STATES, SEEN_IN_FIELD } from '#core/orders'
-import { canAt, command, conflict, maySee, notAllowed, notFound, preparedCommand, query, readPicture } from '#server/kit'
-import type { Asker, Outgoing, Reader, Tx } from '#server/kit'
-import { keepPhoto, myVisit } from '#server/field'
+import { canAt, command, conflict, maySee, notAllowed, notFound, preparedCommand, query, readPicture, recordEvent } from '#server/kit'
+import type { Asker, Outgoing, Picture, Reader, Tx } from '#server/kit'
+import { keepPhoto, momentFor, myVisit } from '#server/field'
 import { lockOrderById } from '#server/orders'
+import { dropUpload, readUpload } from '#server/uploads'
 import type { OrderRecord } from '#server/orders'
 import { accounts, orders, orderSteps, people, places, visits } from '../tables'
 import { namesOf, stepRow } from './orderPlan'
@@ -119,8 +120,9 @@ async function mineToDo(db: Reader, who: Asker, id: number): Promise<{ step: Ste
   throw maySee(who, order.siteId) && canAt(who, 'desk.read', order.siteId) ? notAllowed() : notFound('step')
 }
 
-export const doStep = command(contract.doStep, async ({ tx, who, input, now, tell }) => {
+export const doStep = command(contract.doStep, async ({ tx, who, input, now }) => {
   const { id, version, value, note, leave = false } = input
+  const { at, actor } = momentFor(who, input.happenedAt, now)
   const { step, order } = await lockMine(tx, who, id, version)
   if (step.state !== 'open') throw new Refusal([{ code: 'done', sentence: 'It is done already.' }])
   if (leave && !note) throw new Refusal([{ code: 'reason_missing', sentence: 'Say why it is left out.', field: 'note' }])
@@ -131,10 +133,10 @@ export const doStep = command(contract.doStep, async ({ tx, who, input, now, tel
   if ('reasons' in read) throw new Refusal(read.reasons)
   await tx
     .update(orderSteps)
-    .set({ state: leave ? 'left' : 'done', ...read, note: note || null, doneBy: who.accountId, doneAt: now, version: step.version + 1 })
+    .set({ state: leave ? 'left' : 'done', ...read, note: note || null, doneBy: who.accountId, doneAt: at, version: step.version + 1 })
     .where(eq(orderSteps.id, id))
   const said = read.value === null ? null : [read.value, step.kind === 'measured' ? step.unit : null].filter(Boolean).join(' ')
-  await tell({
+  await recordEvent(tx, actor, at, {
     kind: 'step.do',
     siteId: order.siteId,
     orderId: order.id,
@@ -144,29 +146,46 @@ export const doStep = command(contract.doStep, async ({ tx, who, input, now, tel
   return stepToDo(tx, id)
 })
 
-export const undoStep = command(contract.undoStep, async ({ tx, who, input, tell }) => {
+export const undoStep = command(contract.undoStep, async ({ tx, who, input, now }) => {
+  const { at, actor } = momentFor(who, input.happenedAt, now)
   const { step, order } = await lockMine(tx, who, input.id, input.version)
   if (step.state === 'open') throw new Refusal([{ code: 'open', sentence: 'It is open already.' }])
   await tx
     .update(orderSteps)
     .set({ state: 'open', value: null, outside: false, note: null, doneBy: null, doneAt: null, version: step.version + 1 })
     .where(eq(orderSteps.id, step.id))
-  await tell({ kind: 'step.undo', siteId: order.siteId, orderId: order.id, details: { step: step.text, stepId: step.id } })
+  await recordEvent(tx, actor, at, { kind: 'step.undo', siteId: order.siteId, orderId: order.id, details: { step: step.text, stepId: step.id } })
   return stepToDo(tx, step.id)
 })
 
 export const addStepPhoto = preparedCommand(
   contract.addStepPhoto,
   ({ request }) => readPicture(request.file),
-  async ({ tx, who, input, ready: picture, now }) => {
-    const { step, order } = await lockMine(tx, who, input.id, null)
-    if (step.state !== 'open') throw new Refusal([{ code: 'done', sentence: 'It is done already: take that back first.' }])
-    const photoId = await keepPhoto(tx, order, null, picture, now)
-    await tx
-      .update(orderSteps)
-      .set({ photoId, version: step.version + 1 })
-      .where(eq(orderSteps.id, step.id))
-    return stepToDo(tx, step.id)
-  },
+  ({ tx, who, input, ready, now }) => addPhoto(tx, who, input, ready, now),
   ({ db, who, input }) => mineToDo(db, who, input.id),
 )
+
+export const addSentStepPhoto = preparedCommand(
+  contract.addSentStepPhoto,
+  async ({ service, who, input }) => {
+    const sent = await readUpload(service.db, who, input)
+    return sent && readPicture(sent)
+  },
+  async ({ tx, who, input, ready, now }) => {
+    if (!ready) refuse('upload_gone', 'The photo is not there any more. Send it again.', 'upload')
+    const step = await addPhoto(tx, who, input, ready, now)
+    await dropUpload(tx, input.upload)
+    return step
+  },
+)
+
+async function addPhoto(tx: Tx, who: Asker, { id, happenedAt }: { id: number; happenedAt?: string }, picture: Picture, now: Date): Promise<Outgoing<StepToDo>> {
+  const { step, order } = await lockMine(tx, who, id, null)
+  if (step.state !== 'open') throw new Refusal([{ code: 'done', sentence: 'It is done already: take that back first.' }])
+  const photoId = await keepPhoto(tx, order, null, picture, momentFor(who, happenedAt, now).at)
+  await tx
+    .update(orderSteps)
+    .set({ photoId, version: step.version + 1 })
+    .where(eq(orderSteps.id, step.id))
+  return stepToDo(tx, step.id)
+}

@@ -4,7 +4,7 @@ import { recordRoutes } from '#server/registers'
 import { applyMethods, keepAsMethod, readOrderPlan, savePlan, takeOffMethod } from './changePlan'
 import { addStep, dropStep, editStep } from './changeStep'
 import { readMethodContent, writeMethod } from './content'
-import { addStepPhoto, doStep, listJobSteps, listMySteps, undoStep } from './doStep'
+import { addSentStepPhoto, addStepPhoto, doStep, listJobSteps, listMySteps, undoStep } from './doStep'
 import { methodKeeper } from './keeper'
 import offerMethods from './offerMethods'
 import readPlanEstimate, { weighPlan } from './planEstimate'
@@ -39,5 +39,6 @@ export const routes: Route[] = [
   doStep,
   undoStep,
   addStepPhoto,
+  addSentStepPhoto,
   listJobSteps,
 ]

@@ -4,7 +4,7 @@ import { isOver, moveOrder, ORDER_MOVES } from '#core/orders'
 import type { OrderFacts, OrderMove, OrderState } from '#core/orders'
 import { endClosures } from '#server/closures/records'
 import { command, recordEvent } from '#server/kit'
-import type { Asker, CommandContext, Outgoing, Route, Tx } from '#server/kit'
+import type { Actor, CommandContext, Outgoing, Route, Tx } from '#server/kit'
 import type { EventFacts } from '#core/events'
 import { orders } from '../tables'
 import { factsOf } from './facts'
@@ -61,7 +61,7 @@ export function makerOf(move: OrderMove): Maker {
 /** Writes the new state and the event that tells of it. */
 export async function saveMove(
   tx: Tx,
-  who: Pick<Asker, 'accountId' | 'name'>,
+  who: Actor,
   now: Date,
   order: OrderRecord,
   move: OrderMove,

@@ -19,6 +19,7 @@ import signIn from './signIn'
 import signOut from './signOut'
 
 export * from './keepers'
+export { administers } from './administers'
 export * from './away'
 export { atWork, lockTechnician, tellCrew } from './crew'
 export * from './keepAccount'

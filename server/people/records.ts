@@ -1,8 +1,8 @@
 import { and, eq, gt, inArray, lt } from 'drizzle-orm'
 import type { Tx } from '#server/kit'
-import { leaves } from '../tables'
+import { leaves, sessions } from '../tables'
 
-/** The second door of this room: leave that others agree on, or read from a calendar. */
+/** The second door of this room: leave that others agree on, or read from a calendar; and sessions on a device. */
 export type LeaveRecord = typeof leaves.$inferSelect
 
 interface Away {
@@ -28,4 +28,12 @@ export async function moveLeave(tx: Tx, id: number, to: Away): Promise<void> {
 }
 export async function dropLeaves(tx: Tx, ids: readonly number[]): Promise<void> {
   if (ids.length) await tx.delete(leaves).where(inArray(leaves.id, [...ids]))
+}
+
+/** Whoever is signed in by this session is so on this device. */
+export async function bindSession(tx: Tx, tokenHash: string, deviceId: number): Promise<void> {
+  await tx.update(sessions).set({ deviceId }).where(eq(sessions.tokenHash, tokenHash))
+}
+export async function endSessionsOn(tx: Tx, deviceId: number): Promise<void> {
+  await tx.delete(sessions).where(eq(sessions.deviceId, deviceId))
 }

@@ -28,7 +28,12 @@ export const stints = mysqlTable(
     perHourMinor: minor('per_hour_minor'),
     costMinor: minor('cost_minor'),
   },
-  (table) => [uniqueIndex('stint_running').on(table.runningTechnicianId), index('stint_order').on(table.orderId), index('stint_visit').on(table.visitId)],
+  (table) => [
+    uniqueIndex('stint_running').on(table.runningTechnicianId),
+    index('stint_order').on(table.orderId),
+    index('stint_visit').on(table.visitId),
+    index('stint_technician').on(table.technicianId, table.startAt),
+  ],
 )
 
 export const findings = mysqlTable(

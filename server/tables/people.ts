@@ -4,6 +4,7 @@ import type { DayStretch } from '#core/kit'
 import { ROLES } from '#core/people'
 import { id, instant, inUse, minor, tokenHash } from './columns'
 import { payers } from './ledger'
+import { devices } from './devices'
 import { places, sites } from './places'
 
 export const people = mysqlTable(
@@ -83,6 +84,8 @@ export const sessions = mysqlTable('session', {
     .references(() => accounts.id),
   createdAt: instant('created_at').notNull(),
   expiresAt: instant('expires_at').notNull(),
+  /** The device that carries things along in it: ended with it. */
+  deviceId: int('device_id').references((): AnyMySqlColumn => devices.id),
 })
 
 /** Somebody decides for somebody else while they are away. */

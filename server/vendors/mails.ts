@@ -1,11 +1,11 @@
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { stationOf } from '#core/orders'
 import { windowSays } from '#core/windows'
-import { tellDeclined, tellVendor } from '#server/dispatch'
+import { tellDeclined, tellVendor, whoSent } from '#server/dispatch'
 import { mail, notice } from '#server/kit'
 import type { Mails, Telling } from '#server/kit'
 import { orderOf } from '#server/orders'
-import { accounts, events, vendors } from '../tables'
+import { vendors } from '../tables'
 
 type Told = Partial<{ visitId: number; vendorId: number; start: string; end: string; vendor: string }>
 const factsIn = ({ event }: Telling): Told => (event.details ?? {}) as Told
@@ -14,16 +14,7 @@ const factsIn = ({ event }: Telling): Told => (event.details ?? {}) as Told
 async function tellDesk(telling: Telling, sentence: string, byMail: 'mail' | 'notice'): Promise<void> {
   const { tx, event, service } = telling
   const { order, site } = await orderOf(telling)
-  const [sent] = await tx
-    .select({ by: events.actorId })
-    .from(events)
-    .where(and(eq(events.orderId, order.id), eq(events.kind, 'order.dispatch')))
-    .orderBy(desc(events.id))
-    .limit(1)
-  const whom = await tx
-    .select({ id: accounts.id, email: accounts.email })
-    .from(accounts)
-    .where(and(inArray(accounts.id, [sent?.by ?? 0, order.leadId ?? 0]), isNull(accounts.disabledAt)))
+  const whom = await whoSent(tx, order)
   await notice(
     telling,
     whom.map(({ id }) => id),

@@ -8,7 +8,14 @@ import type { ShownFile } from './shown'
 
 /** Documents for those outside the desk, as far as they may see them; nothing is said where there are none. */
 const DocumentPreview = defineAsyncComponent(() => import('./DocumentPreview.vue'))
-const props = defineProps<{ read: () => Promise<{ rows: SharedDocument[] }>; urlOf: (fileId: number) => string }>()
+const props = defineProps<{
+  read: () => Promise<{ rows: SharedDocument[] }>
+  urlOf: (fileId: number) => string
+  /** Reads one that may lie on the device. */
+  contentOf?: (fileId: number) => Promise<Blob>
+}>()
+const open = (one: SharedDocument) =>
+  (shown.value = { ...one, url: props.urlOf(one.fileId), ...(props.contentOf ? { content: () => props.contentOf!(one.fileId) } : {}) })
 const documents = useLoading(props.read)
 void documents.load()
 const shown = ref<ShownFile | null>(null)
@@ -19,7 +26,7 @@ const shown = ref<ShownFile | null>(null)
     <h2>Documents</h2>
     <ul>
       <li v-for="one in documents.value.value.rows" :key="one.fileId">
-        <RowButton class="line" @click="shown = { ...one, url: urlOf(one.fileId) }">
+        <RowButton class="line" @click="open(one)">
           <strong>{{ one.title }}</strong> <span class="soft">{{ DOCUMENT_KIND_NAMES[one.kind] }}, {{ sizeSays(one.bytes) }}</span>
         </RowButton>
       </li>

@@ -6,6 +6,8 @@ export interface ShownFile {
   name: string
   shows: DocumentFile['shows']
   url: string
+  /** Where it is read from, when it may lie on the device. */
+  content?: () => Promise<Blob>
 }
 
 /** "1.2 MB", "340 kB": decimal, as file systems say it. */

@@ -4,7 +4,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { isForgotten } from '#core/field'
 import { STINT_KIND_NAMES, STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
-import { fromLocalField, longTime, TextEntry, spell, toLocalField, useNow } from '#web/kit'
+import { fromLocalField, longTime, TextEntry, spell, timeIn, toLocalField, useNow } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 
 /** The clock of a visit: one press starts it, another goes on as another kind of time. */
@@ -13,11 +13,6 @@ interface Correction {
   startAt: string
   endAt: string
   reason: string
-}
-/** "16:30" of what was typed; null where it is no time. */
-function timeIn(text: string): string | null {
-  const typed = /^([01]?\d|2[0-3])[:.]?([0-5]\d)$/.exec(text.trim())
-  return typed && `${typed[1]!.padStart(2, '0')}:${typed[2]}`
 }
 const props = defineProps<{
   running: { kind: StintKind; startAt: string } | null

@@ -4,7 +4,7 @@ import { NCheckbox } from 'naive-ui/es/checkbox'
 import { NButton } from 'naive-ui/es/button'
 import { reactive, ref } from 'vue'
 import { readOutcomeLists } from '#contract/field'
-import type { FinishJob } from '#contract/field'
+import type { CarriedPart, FinishJob, OutcomeLists } from '#contract/field'
 import { VISIT_RESULT_NAMES, VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
 import { texts, ListEntry, FieldFrame, TextEntry, call, useDraft, useLoading } from '#web/kit'
@@ -16,6 +16,8 @@ const props = defineProps<{
   busy: boolean
   /** Orders of the group it leads that are not over. */
   openMembers?: string[]
+  /** Where the lists come from; without it, from the server. */
+  lists?: () => Promise<OutcomeLists>
   /** Whoever does it may look parts up. */
   parts?: boolean
   sentenceAt: (field: string) => string | undefined
@@ -24,7 +26,7 @@ const emit = defineEmits<{
   finish: [Omit<FinishJob, 'visitId'>]
   leave: []
 }>()
-const lists = useLoading(() => call(readOutcomeLists, {}))
+const lists = useLoading(() => props.lists?.() ?? call(readOutcomeLists, {}))
 void lists.load()
 const result = ref<VisitResult>('done')
 const said = reactive({ symptom: props.outcome.symptom ?? '', cause: props.outcome.cause ?? '', fix: props.outcome.fix ?? '' })
@@ -35,18 +37,18 @@ const OUTCOME = [
 ] as const
 const note = useDraft(() => `finish-${location.pathname}`)
 const released = ref(false)
-const partId = ref<number | null>(null)
+const part = ref<CarriedPart | null>(null)
 const quantity = ref('1')
 const picked = ref<InstanceType<typeof PartPick> | null>(null)
 function send(): void {
-  const waits = result.value === 'part' && props.parts && partId.value !== null
+  const waits = result.value === 'part' && props.parts && part.value !== null
   if (waits && !picked.value!.leave()) return
   emit('finish', {
     result: result.value,
     ...said,
     note: note.value,
     ...(props.openMembers?.length ? { releaseMembers: released.value } : {}),
-    ...(waits ? { waitsFor: { partId: partId.value!, quantity: quantity.value } } : {}),
+    ...(waits ? { waitsFor: { partId: part.value!.id, quantity: quantity.value } } : {}),
   })
 }
 </script>
@@ -77,7 +79,7 @@ function send(): void {
     </template>
     <template v-else-if="result === 'part' && parts">
       <p>Which part is missing? The job goes on by itself once it is here.</p>
-      <PartPick id="missing" ref="picked" v-model="partId" v-model:quantity="quantity" :problem-at="sentenceAt" />
+      <PartPick id="missing" ref="picked" v-model="part" v-model:quantity="quantity" :problem-at="sentenceAt" />
       <p v-if="sentenceAt('waitsFor')" class="problem" role="alert">{{ sentenceAt('waitsFor') }}</p>
     </template>
     <TextEntry id="out-note" v-model="note" label="Anything to add" long :max="2000" :problem="sentenceAt('reason')" />

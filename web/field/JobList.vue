@@ -6,7 +6,12 @@ import type { VisitKind } from '#core/dispatch'
 import { PriorityBar, shortTime } from '#web/kit'
 
 /** Jobs in the order of the plan, one card each. */
-defineProps<{ jobs: JobRow[] }>()
+defineProps<{
+  jobs: JobRow[]
+  /** What is new about one to whoever looks: an empty list for all of it. */
+  newsFor?: (job: JobRow) => string[] | null
+}>()
+const saysNews = (news: string[]) => (news.length ? `Changed: ${news.join(', ')}` : 'New')
 const STATES: Record<string, string> = { planned: 'Planned', on_site: 'On site', ended: 'Left' }
 </script>
 
@@ -16,7 +21,8 @@ const STATES: Record<string, string> = { planned: 'Planned', on_site: 'On site',
       <RouterLink class="card job" :class="{ now: job.visitState === 'on_site', over: job.visitState === 'ended' }" :to="`/rounds/${job.visitId}`">
         <span class="line"
           ><span class="mono">{{ shortTime(job.plannedStart) }}</span
-          ><PriorityBar :priority="job.priority" /><span class="label">{{ STATES[job.visitState] }}</span></span
+          ><PriorityBar :priority="job.priority" /><span class="label">{{ STATES[job.visitState] }}</span
+          ><strong v-if="newsFor?.(job)" class="news">{{ saysNews(newsFor(job)!) }}</strong></span
         >
         <strong>{{ job.summary }}</strong>
         <span
@@ -52,7 +58,16 @@ const STATES: Record<string, string> = { planned: 'Planned', on_site: 'On site',
 .over {
   opacity: 0.75;
 }
+.news {
+  margin-left: auto;
+  padding: 0 8px;
+  border-radius: 6px;
+  background: var(--deep);
+  color: var(--on-deep);
+  font-size: 13px;
+}
 .line {
+  flex-wrap: wrap;
   display: flex;
   gap: 12px;
   align-items: center;

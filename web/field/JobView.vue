@@ -6,7 +6,10 @@ import { listJobDocuments, readJobDocument } from '#contract/documents'
 import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
-import { FileEntry, PhonePage, address, call, onLiveChange, PriorityBar, ProblemNote, shortTime, useLoading, useSoon } from '#web/kit'
+import { withActs } from '#core/field'
+import { KeptPicture, SignalLine, useCarried, useCarrying } from '#web/devices'
+import type { Recording } from '#web/devices'
+import { FileEntry, PhonePage, address, onLiveChange, PriorityBar, ProblemNote, shortTime, useSoon } from '#web/kit'
 import { SharedDocuments } from '#web/documents'
 import { JobSteps } from '#web/methods'
 import ClockCard from './ClockCard.vue'
@@ -14,22 +17,34 @@ import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
 import NoteForm from './NoteForm.vue'
 import PartPick from './PartPick.vue'
+import { refuseElsewhere } from './elsewhere'
+import { sawJob } from './seen'
+import UnsentCard from './UnsentCard.vue'
 import { usePhoneJob } from './usePhoneJob'
 
-/** One job at a time, gloves on: clock, part, photo, note, finish. */
+/** One job at a time, gloves on: clock, part, photo, note, finish. What is done is kept on the phone and sent when there is signal. */
 const visitId = Number(useRoute().params.visitId)
-const job = useLoading(() => call(contract.readJob, { visitId }))
-void job.load()
+const carrying = useCarrying()
+const job = useCarried(contract.readJob, { visitId }, (read, acts, who) => withActs(read, acts, who))
+void job.load().then(() => job.value.value && sawJob(job.value.value))
 onLiveChange(useSoon(job.load, 200))
+const record = (recording: Recording, photo?: Blob) => carrying.record<JobSheet>(recording, photo)
 const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<JobSheet, 'part' | 'note' | 'finish'>(job, (file) =>
-  call(contract.addJobPhoto, { visitId }, { file }),
+  record({ name: 'photo', visitId, input: {} }, file),
 )
-const partId = ref<number | null>(null)
+const clock = (recording: Recording & { name: 'stint' }) => act(() => refuseElsewhere(visitId).then(() => record(recording)))
+const part = ref<contract.CarriedPart | null>(null)
 const quantity = ref('1')
 const picked = ref<InstanceType<typeof PartPick> | null>(null)
 function usePart(): void {
-  if (picked.value!.leave()) void act(() => call(contract.usePart, { visitId, partId: partId.value!, quantity: quantity.value }))
+  if (!picked.value!.leave()) return
+  const { id: partId, code, name, unit } = part.value!
+  void act(() => record({ name: 'part', visitId, input: { partId, quantity: quantity.value }, shown: { code, name, unit } }))
 }
+/** Where a photo that is not sent yet lies. */
+const waitingFile = (photo: { fileId?: string }) => photo.fileId
+const documents = () => carrying.readAny(listJobDocuments, { visitId })
+const documentUrl = (fileId: number) => address(readJobDocument, { visitId, fileId })
 </script>
 
 <template>
@@ -41,7 +56,9 @@ function usePart(): void {
         <span class="mono">{{ it.number }}</span>
       </p>
     </header>
+    <SignalLine />
     <main>
+      <UnsentCard :visit-id="visitId" />
       <ProblemNote v-if="job.problem.value && !it" :problem="job.problem.value" @retry="job.load" />
       <template v-else-if="it">
         <p v-if="it.priority"><PriorityBar :priority="it.priority" /></p>
@@ -53,25 +70,26 @@ function usePart(): void {
           :busy="busy"
           corrects
           :problem="problem"
-          @correct="(asked) => act(() => call(contract.correctStint, { visitId, ...asked }))"
-          @switch="(kind) => act(() => call(contract.switchStint, { visitId, kind }))"
-          @stop="(stoppedAt) => act(() => call(contract.stopClock, { visitId, stoppedAt }))"
+          @correct="(input) => act(() => record({ name: 'correct', visitId, input }))"
+          @switch="(kind) => clock({ name: 'stint', visitId, input: { kind } })"
+          @stop="(stoppedAt) => act(() => record({ name: 'stop', visitId, input: stoppedAt ? { stoppedAt } : {} }))"
         />
         <FinishForm
           v-if="open === 'finish'"
           :outcome="it.outcome"
+          :lists="() => carrying.readAny(contract.readOutcomeLists, {})"
           parts
           :open-members="it.openMembers"
           :busy="busy"
           :sentence-at="(field) => problem?.at(field)"
-          @finish="(leaving) => act(() => call(contract.finishJob, { visitId, ...leaving }))"
+          @finish="(input) => act(() => record({ name: 'finish', visitId, input }))"
           @leave="open = null"
         />
         <form v-if="open === 'part'" class="card" aria-label="Use a part" @submit.prevent="usePart">
           <h2>Use a part</h2>
-          <PartPick id="part" ref="picked" v-model="partId" v-model:quantity="quantity" :problem-at="(field) => problem?.at(field)" />
+          <PartPick id="part" ref="picked" v-model="part" v-model:quantity="quantity" :problem-at="(field) => problem?.at(field)" />
           <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-          <NButton type="primary" attr-type="submit" :disabled="busy || !partId">Use it</NButton>
+          <NButton type="primary" attr-type="submit" :disabled="busy || !part">Use it</NButton>
           <NButton @click="open = null">Not now</NButton>
         </form>
         <NoteForm
@@ -79,15 +97,15 @@ function usePart(): void {
           v-model="note"
           :busy="busy"
           :problem="problem"
-          @add="addNote((text) => call(contract.addNote, { visitId, text }))"
+          @add="addNote((text) => record({ name: 'note', visitId, input: { text } }))"
           @leave="open = null"
         />
         <JobFacts :job="it" />
         <JobSteps :visit-id="visitId" />
-        <SharedDocuments :read="() => call(listJobDocuments, { visitId })" :url-of="(fileId) => address(readJobDocument, { visitId, fileId })" />
+        <SharedDocuments :read="documents" :url-of="documentUrl" :content-of="(fileId) => carrying.blob(documentUrl(fileId))" />
         <section v-if="it.parts.length" class="card" aria-label="Parts used">
           <h2>Parts used</h2>
-          <p v-for="part in it.parts" :key="part.id">{{ Number(part.quantity) }} {{ part.unit }} {{ part.name }}</p>
+          <p v-for="one in it.parts" :key="one.id">{{ Number(one.quantity) }} {{ one.unit }} {{ one.name }}</p>
         </section>
         <section v-if="it.notes.length" class="card" aria-label="Notes">
           <h2>Notes</h2>
@@ -99,7 +117,13 @@ function usePart(): void {
         <section v-if="it.photos.length" class="card" aria-label="Photos">
           <h2>Photos</h2>
           <div class="thumbs">
-            <img v-for="(one, index) in it.photos" :key="one.id" :src="address(readAttachment, { id: one.id })" :alt="`Photo ${index + 1}`" />
+            <KeptPicture
+              v-for="(one, index) in it.photos"
+              :key="one.id"
+              :url="address(readAttachment, { id: one.id })"
+              :file-id="waitingFile(one)"
+              :alt="`Photo ${index + 1}`"
+            />
           </div>
         </section>
         <section class="card" aria-label="Earlier here">

@@ -1,17 +1,37 @@
 <script setup lang="ts">
 import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
-import { ref } from 'vue'
-import { findParts } from '#contract/field'
-import { call, DecimalField, TextEntry, useSoon } from '#web/kit'
+import { computed, ref } from 'vue'
+import { carryJobs, findParts } from '#contract/field'
+import type { CarriedPart } from '#contract/field'
+import { foldText } from '#core/kit'
+import { useCarrying } from '#web/devices'
+import { address, call, CallProblem, DecimalField, TextEntry, useSoon } from '#web/kit'
 
-/** A part, found by name or code, and how many of it; told to the form it stands in. */
+/** A part, found by name or code, and how many of it; told to the form it stands in. Without signal, among those that are carried along. */
 const props = defineProps<{ id: string; problemAt: (field: string) => string | undefined }>()
-const partId = defineModel<number | null>({ required: true })
+const part = defineModel<CarriedPart | null>({ required: true })
 const quantity = defineModel<string>('quantity', { required: true })
+const carrying = useCarrying()
+const MOST = 12
 const text = ref('')
-const parts = ref<{ id: number; code: string; name: string; unit: string; inStock: string }[]>([])
-const look = useSoon(async () => (parts.value = (await call(findParts, { q: text.value })).rows), 150)
+const parts = ref<CarriedPart[]>([])
+const look = useSoon(async () => {
+  const q = text.value
+  parts.value = await call(findParts, { q }).then(
+    ({ rows }) => rows,
+    async (error: unknown) => {
+      if (!(error instanceof CallProblem)) throw error
+      const words = foldText(q).split(' ')
+      const carried = (await carrying.kept<{ parts: CarriedPart[] }>(address(carryJobs, {})))?.parts ?? []
+      return carried.filter(({ name, code }) => words.every((word) => foldText(`${name} ${code}`).includes(word))).slice(0, MOST)
+    },
+  )
+}, 150)
 look()
+const chosen = computed({
+  get: () => part.value?.id ?? null,
+  set: (id) => (part.value = parts.value.find((one) => one.id === id) ?? null),
+})
 const quantityField = ref<InstanceType<typeof DecimalField> | null>(null)
 /** Takes what is typed; false where it can mean nothing. */
 defineExpose({ leave: () => quantityField.value!.leave() })
@@ -19,9 +39,9 @@ defineExpose({ leave: () => quantityField.value!.leave() })
 
 <template>
   <TextEntry :id="`${props.id}-text`" v-model="text" label="Part of name or code" kind="search" @input="look" />
-  <NRadioGroup v-model:value="partId" class="list" :name="props.id" role="radiogroup" aria-label="Parts">
-    <NRadio v-for="part in parts" :key="part.id" :value="part.id">
-      {{ part.name }} <span class="label mono">{{ part.code }}</span><br /><span class="label">{{ Number(part.inStock) }} {{ part.unit }} in stock</span>
+  <NRadioGroup v-model:value="chosen" class="list" :name="props.id" role="radiogroup" aria-label="Parts">
+    <NRadio v-for="one in parts" :key="one.id" :value="one.id">
+      {{ one.name }} <span class="label mono">{{ one.code }}</span><br /><span class="label">{{ Number(one.inStock) }} {{ one.unit }} in stock</span>
     </NRadio>
   </NRadioGroup>
   <DecimalField

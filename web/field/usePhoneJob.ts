@@ -7,7 +7,7 @@ interface PhoneJob {
 }
 
 /** One job on a phone: one act at a time, what is open below the facts, and the last refusal at its field. */
-export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Loading<Job>, sendPhoto: (file: File) => Promise<Job>) {
+export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Loading<Job>, sendPhoto: (file: File) => Promise<Job | null>) {
   const it = computed(() => job.value.value)
   const busy = ref(false)
   const problem = ref<CallProblem | null>(null)
@@ -15,13 +15,14 @@ export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Load
   const note = useDraft(() => `note-${location.pathname}`)
   const over = computed(() => it.value?.visitState === 'ended')
 
-  /** Does it and shows what the server says then; a refusal leaves the form open with what was typed. */
-  async function act(run: () => Promise<Job>): Promise<boolean> {
+  /** Does it and shows what the server says then, if it says so yet; a refusal leaves the form open with what was typed. */
+  async function act(run: () => Promise<Job | null>): Promise<boolean> {
     busy.value = true
     problem.value = null
     const sent = open.value
     try {
-      job.value.value = await run()
+      const now = await run()
+      if (now) job.value.value = now
       // A form opened meanwhile is not the one that was sent: it stays, with what is typed in it.
       if (open.value === sent) open.value = null
       return true
@@ -38,7 +39,7 @@ export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Load
     if (file) await act(() => sendPhoto(file))
   }
 
-  async function addNote(send: (text: string) => Promise<Job>): Promise<void> {
+  async function addNote(send: (text: string) => Promise<Job | null>): Promise<void> {
     if (await act(() => send(note.value))) note.value = ''
   }
 

@@ -26,6 +26,8 @@ const TRIES = 3
 interface Sending {
   key?: string
   file?: Blob
+  /** Milliseconds after which an answer is not waited for any longer. */
+  within?: number
 }
 
 /**
@@ -37,26 +39,27 @@ interface Sending {
 export async function call<Input extends object, Answer>(endpoint: Endpoint<Input, Answer>, input: Input, sending: Sending = {}): Promise<Answer> {
   const { url, init } = requestFor(endpoint, input, sending)
   for (let tries = 1; ; tries++) {
-    let response: Response
     try {
-      response = await fetch(url, init)
-    } catch {
-      if (tries < TRIES) {
-        await new Promise((resolve) => setTimeout(resolve, 300 * tries))
-        continue
-      }
-      throw new CallProblem({
-        type: 'about:blank',
-        title: 'No connection',
-        status: 0,
-        detail: 'The server cannot be reached. What you typed is kept here; try again.',
-      })
+      const response = await fetch(url, sending.within ? { ...init, signal: AbortSignal.timeout(sending.within) } : init)
+      const now = response.headers.get('X-Evrix-Now')
+      if (now) setServerNow(now)
+      if (!response.ok) throw new CallProblem(await problemOf(response))
+      // An answer that breaks off on its way is as good as none.
+      return (await response.json()) as Answer
+    } catch (error) {
+      if (error instanceof CallProblem) throw error
+      const isLate = error instanceof DOMException && error.name === 'TimeoutError'
+      if (isLate || tries === TRIES) throw new CallProblem(NOT_REACHED)
+      await new Promise((resolve) => setTimeout(resolve, 300 * tries))
     }
-    const now = response.headers.get('X-Evrix-Now')
-    if (now) setServerNow(now)
-    if (!response.ok) throw new CallProblem(await problemOf(response))
-    return (await response.json()) as Answer
   }
+}
+
+const NOT_REACHED: Problem = {
+  type: 'about:blank',
+  title: 'No connection',
+  status: 0,
+  detail: 'The server cannot be reached. What you typed is kept here; try again.',
 }
 
 async function problemOf(response: Response): Promise<Problem> {

@@ -10,3 +10,10 @@ export function daysBetween(from: string, to: string): string[] {
   for (let day = from; day <= to; day = dayAfter(day, 1)) days.push(day)
   return days
 }
+
+/** The first and last day of the week a day is in, from Monday, as ISO 8601 counts. */
+export function weekOf(day: string): [first: string, last: string] {
+  const weekday = (new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7
+  const first = dayAfter(day, -weekday)
+  return [first, dayAfter(first, 6)]
+}

@@ -19,6 +19,10 @@ export function setServerNow(now: string): void {
   offset = new Date(now).getTime() - Date.now()
 }
 
+/** By how much the server’s clock is ahead of the device’s, in milliseconds; and as it was when that was last known. */
+export const clockOffset = (): number => offset
+export const setClockOffset = (known: number): void => void (offset = known)
+
 export const serverNow = () => new Date(Date.now() + offset)
 
 const hours = () => (writing.clock === 12 ? ({ hour: 'numeric', hourCycle: 'h12' } as const) : ({ hour: '2-digit', hourCycle: 'h23' } as const))
@@ -101,3 +105,9 @@ export const writtenDay = (day: string) =>
 
 /** "Tue 24 Nov 2026, 14:30" for the site's wall-clock time "2026-11-24T14:30". */
 export const writtenMoment = (wall: string) => `${writtenDay(wall)}, ${plain(TIME()).format(new Date(`${wall.slice(0, 16)}:00Z`))}`
+
+/** "16:30" of what was typed; null where it is no time. */
+export function timeIn(text: string): string | null {
+  const typed = /^([01]?\d|2[0-3])[:.]?([0-5]\d)$/.exec(text.trim())
+  return typed && `${typed[1]!.padStart(2, '0')}:${typed[2]}`
+}

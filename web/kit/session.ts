@@ -44,10 +44,16 @@ export const useSession = defineStore('session', () => {
     become(null)
   }
 
+  /** Who it is by what this device knows itself; the server is asked later. */
+  function assume(person: Self): void {
+    asked = Promise.resolve()
+    become(person)
+  }
+
   /** What the server says of this person after a change to their own settings. */
   const refresh = (person: Self) => become(person)
 
   const can = (permission: Permission) => self.value !== null && may(self.value.roles, permission)
 
-  return { self, ensure, enter, leave, refresh, can }
+  return { self, ensure, assume, enter, leave, forget: () => become(null), refresh, can }
 })

@@ -1,16 +1,26 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { listJobSteps } from '#contract/methods'
-import { call, onLiveChange, useLoading, useSoon } from '#web/kit'
+import { stepsWithActs } from '#core/field'
+import { useCarried, useCarrying } from '#web/devices'
+import { onLiveChange, useSoon } from '#web/kit'
+import type { StepActs } from './stepActs'
 import StepRow from './StepRow.vue'
 
 /** The steps of a job on the phone: done one after the other, each with what it asks for. */
 const props = defineProps<{ visitId: number }>()
-const steps = useLoading(() => call(listJobSteps, { visitId: props.visitId }))
+const { visitId } = props
+const carrying = useCarrying()
+const steps = useCarried(listJobSteps, { visitId }, ({ rows }, acts, who) => ({ rows: stepsWithActs(rows, acts, who) }))
 void steps.load()
 onLiveChange(useSoon(steps.load, 200))
 const rows = computed(() => steps.value.value?.rows ?? [])
 const left = computed(() => rows.value.filter((step) => step.state === 'open').length)
+const acts: StepActs = {
+  do: ({ text, unit }, input) => carrying.record({ name: 'step', visitId, input, shown: { name: text, unit: unit ?? undefined } }),
+  undo: ({ text }, input) => carrying.record({ name: 'stepUndo', visitId, input, shown: { name: text } }),
+  photo: ({ text }, input, file) => carrying.record({ name: 'stepPhoto', visitId, input, shown: { name: text } }, file),
+}
 </script>
 
 <template>
@@ -18,6 +28,6 @@ const left = computed(() => rows.value.filter((step) => step.state === 'open').l
     <h2>
       Steps <span class="label">{{ left ? `${left} of ${rows.length} to do` : 'all done' }}</span>
     </h2>
-    <StepRow v-for="step in rows" :key="`${step.id}-${step.version}`" :step="step" :waits-for="step.waitsFor" may-do @changed="steps.load" />
+    <StepRow v-for="step in rows" :key="`${step.id}-${step.version}`" :step="step" :waits-for="step.waitsFor" may-do :acts="acts" @changed="steps.load" />
   </section>
 </template>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
-import { addStepPhoto, doStep, undoStep } from '#contract/methods'
 import type { OrderStep } from '#contract/methods'
 import { readAttachment } from '#contract/orders'
 import { limitsSay } from '#core/methods'
-import { address, call, CallProblem, ChoiceEntry, FileEntry, ListEntry, shortTime, TextEntry, texts, useUndo } from '#web/kit'
+import { address, CallProblem, ChoiceEntry, FileEntry, ListEntry, shortTime, TextEntry, texts, useUndo } from '#web/kit'
+import { AT_ONCE } from './stepActs'
+import type { StepActs } from './stepActs'
 import StepTag from './StepTag.vue'
 
 /** A step of an order: what is asked, what was found, and the way to say so where one works. */
@@ -14,6 +15,8 @@ const props = defineProps<{
   /** What it waits for, while that is open. */
   waitsFor: string | null
   mayDo: boolean
+  /** How what is done to it reaches the server; without them, at once. */
+  acts?: StepActs
 }>()
 const emit = defineEmits<{ changed: [] }>()
 const said = useUndo()
@@ -47,7 +50,8 @@ async function send(act: () => Promise<unknown>, words: string, back?: () => Pro
   }
 }
 const { id } = props.step
-const undo = (version: number) => call(undoStep, { id, version })
+const at = props.acts ?? AT_ONCE
+const undo = (version: number) => at.undo(props.step, { id, version })
 async function done(leave = false): Promise<void> {
   const { version } = props.step
   const sent = {
@@ -57,12 +61,12 @@ async function done(leave = false): Promise<void> {
     ...(note.value.trim() ? { note: note.value.trim() } : {}),
   }
   await send(
-    () => call(doStep, leave ? { ...sent, leave } : sent),
+    () => at.do(props.step, leave ? { ...sent, leave } : sent),
     leave ? 'The step is left out.' : 'The step is done.',
     () => undo(version + 1),
   )
 }
-const photo = ([file]: File[]) => file && send(() => call(addStepPhoto, { id }, { file }), 'The photo is there.')
+const photo = ([file]: File[]) => file && send(() => at.photo(props.step, { id }, file), 'The photo is there.')
 </script>
 
 <template>
@@ -85,7 +89,8 @@ const photo = ([file]: File[]) => file && send(() => call(addStepPhoto, { id }, 
         ><template v-if="step.outside"> outside its limits</template>
       </p>
       <p v-if="step.note" class="soft">{{ step.note }}</p>
-      <p v-if="step.photoId"><a :href="address(readAttachment, { id: step.photoId })" target="_blank">Photo</a></p>
+      <p v-if="step.photoId && step.photoId > 0"><a :href="address(readAttachment, { id: step.photoId })" target="_blank">Photo</a></p>
+      <p v-else-if="step.photoId" class="soft">The photo is kept on this phone until it is sent.</p>
       <form v-if="asks" class="do" :aria-label="`Do: ${step.text}`" @submit.prevent="done(leaving)">
         <TextEntry v-if="leaving" :id="`step-${step.id}-note`" v-model="note" label="Why it is left out" class="why" />
         <template v-else>

@@ -45,6 +45,7 @@ function shown(field: string, { from, to }: { from: unknown; to: unknown }): str
           <span v-if="entry.to && entry.from !== entry.to" class="soft"
             >({{ entry.from ? `${STATES[entry.from] ?? entry.from} → ` : '' }}{{ STATES[entry.to] ?? entry.to }})</span
           >
+          <span v-if="entry.details?.heardAt" class="soft">(sent {{ shortTime(String(entry.details.heardAt)) }})</span>
         </p>
         <blockquote v-if="entry.reason">{{ entry.reason }}</blockquote>
       </div>

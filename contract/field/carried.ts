@@ -1,0 +1,64 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { Instant } from '#contract/kit'
+import { onJob } from './jobs'
+import type { JobRow, JobSheet, OnJob } from './jobs'
+
+/** What a phone carries along, to work without signal. */
+export interface Carried {
+  rows: JobRow[]
+  zone: string
+  /** One for each job: another whenever anything on its page may have changed. */
+  marks: { visitId: number; mark: string }[]
+  /** Parts in the stores of the site. */
+  parts: CarriedPart[]
+}
+export interface CarriedPart {
+  id: number
+  code: string
+  name: string
+  unit: string
+  inStock: string
+}
+
+export const carryJobs = endpoint<object, Carried>({
+  method: 'GET',
+  path: '/api/rounds-carried',
+  says: 'What my phone carries along: jobs that are open, those of the days ahead and what there is in stock.',
+  may: 'field.work',
+})
+
+/** A file that was sent in pieces before, by the resumable upload protocol. */
+export interface SentBefore {
+  upload: string
+  /** SHA-256 of the whole in hex: what arrived is compared with it. */
+  checksum: string
+}
+export const sentBefore = {
+  upload: field.token().required(),
+  checksum: Joi.string()
+    .pattern(/^[0-9a-f]{64}$/)
+    .required(),
+}
+
+export const addSentPhoto = endpoint<OnJob & SentBefore, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/sent-photos',
+  says: 'Add a photo from the job that was sent in pieces.',
+  may: 'field.work',
+  input: Joi.object<OnJob & SentBefore, true>({ ...onJob, ...sentBefore }),
+})
+
+interface TellUnsent extends OnJob {
+  /** What was recorded, in words. */
+  what: string
+  /** Why it was not taken. */
+  why: string
+}
+export const tellUnsent = endpoint<TellUnsent, { told: Instant }>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/unsent',
+  says: 'Leave out what was recorded on a job and could not be taken: the desk is told of it in words.',
+  may: 'field.work',
+  input: Joi.object<TellUnsent, true>({ ...onJob, what: field.words(2500).min(1).required(), why: field.words(300).allow('').required() }),
+})

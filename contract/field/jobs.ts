@@ -1,0 +1,210 @@
+import Joi from 'joi'
+import { endpoint, field } from '#contract/kit'
+import type { Instant } from '#contract/kit'
+import type { AgreedWindow } from '#contract/orders'
+import { VISIT_RESULTS } from '#core/dispatch'
+import type { VisitResult } from '#core/dispatch'
+import type { ToBring } from '#core/jobsheets'
+import { STINT_KINDS } from '#core/ledger'
+import type { StintKind } from '#core/ledger'
+import type { Priority } from '#core/requests'
+
+/** One job as a technician needs it. No money. */
+export interface JobRow {
+  visitId: number
+  number: string
+  summary: string
+  placeCode: string | null
+  placeName: string | null
+  priority: Priority | null
+  kind: string
+  visitState: string
+  orderState: string
+  plannedStart: Instant
+  plannedEnd: Instant
+  /** How many pieces of equipment and tools are to be brought. */
+  bring: number
+  /** What my clock runs as on it, if it does. */
+  running: StintKind | null
+}
+
+export interface JobSheet extends Omit<JobRow, 'running'> {
+  /** The same, by name. */
+  toBring: ToBring[]
+  description: string
+  access: string | null
+  placeWithin: string | null
+  placeAccess: string | null
+  contactName: string | null
+  contactPhone: string | null
+  /** The time agreed with whoever lets people in. */
+  window: AgreedWindow | null
+  noteForWorker: string | null
+  asset: { tag: string; name: string } | null
+  /** Of whoever it is that has the visit. */
+  running: { kind: StintKind; startAt: Instant } | null
+  stints: { id: number; kind: StintKind; startAt: Instant; endAt: Instant | null; minutes: number | null }[]
+  parts: { id: number; code: string; name: string; quantity: string; unit: string }[]
+  notes: { at: Instant; who: string; text: string }[]
+  photos: { id: number }[]
+  /** What happened on this asset before, with cause and fix. */
+  earlier: { number: string; finishedAt: Instant; symptom: string | null; cause: string | null; fix: string | null }[]
+  outcome: { symptom: string | null; cause: string | null; fix: string | null }
+  zone: string
+  /** Orders of the group it leads that are not over. */
+  openMembers: string[]
+}
+
+/** `next` are the jobs of the next day that has any, when none of today is left to do. */
+interface WhichJobs {
+  range?: 'today' | 'week' | 'month'
+  /** One day instead, as "2026-11-23". */
+  day?: string
+}
+export const listJobs = endpoint<WhichJobs, { rows: JobRow[]; zone: string; next: JobRow[] }>({
+  method: 'GET',
+  path: '/api/rounds',
+  says: 'My jobs, in the order of the day.',
+  may: 'field.work',
+  input: Joi.object<WhichJobs, true>({ range: field.oneOf(['today', 'week', 'month']), day: field.day() }),
+})
+
+const byVisit = { visitId: field.id().required() }
+
+/** Something done on one of my jobs. What was recorded without signal says when it happened; without that, it happens now. */
+export interface OnJob {
+  visitId: number
+  happenedAt?: Instant
+}
+export const onJob = { ...byVisit, happenedAt: field.instant() }
+
+export const readJob = endpoint<{ visitId: number }, JobSheet>({
+  method: 'GET',
+  path: '/api/rounds/:visitId',
+  says: 'One of my jobs.',
+  may: 'field.work',
+  input: Joi.object<{ visitId: number }, true>(byVisit),
+})
+
+const stintBody = { kind: field.oneOf(STINT_KINDS).required() }
+
+export const switchStint = endpoint<OnJob & { kind: StintKind }, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/stints',
+  says: 'Start the clock, or go on as another kind of time.',
+  may: 'field.work',
+  input: Joi.object<OnJob & { kind: StintKind }, true>({ ...onJob, ...stintBody }),
+})
+
+/** Whoever forgot the clock says when they stopped. */
+export const stopBody = { stoppedAt: field.instant() }
+
+export const stopClock = endpoint<OnJob & { stoppedAt?: string }, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/stop',
+  says: 'Stop the clock; one that was forgotten, at the moment you stopped.',
+  may: 'field.work',
+  input: Joi.object<OnJob & { stoppedAt?: string }, true>({ ...onJob, ...stopBody }),
+})
+
+interface CorrectStint extends OnJob {
+  stintId: number
+  startAt: Instant
+  endAt: Instant
+  reason: string
+}
+export const correctStint = endpoint<CorrectStint, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/stints/:stintId',
+  says: 'Put own time right on the same day, with a reason.',
+  may: 'field.work',
+  input: Joi.object<CorrectStint, true>({
+    ...onJob,
+    stintId: field.id().required(),
+    startAt: field.instant().required(),
+    endAt: field.instant().required(),
+    reason: field.line(200).required().messages({ 'any.required': 'Say why.', 'string.empty': 'Say why.' }),
+  }),
+})
+
+export const usePart = endpoint<OnJob & { partId: number; quantity: string }, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/parts',
+  says: 'Use a part from stock.',
+  may: 'field.work',
+  input: Joi.object<OnJob & { partId: number; quantity: string }, true>({
+    ...onJob,
+    partId: field.id().required(),
+    quantity: field.quantity().required().messages({ 'string.pattern.base': 'Write a quantity above zero, with at most three decimals.' }),
+  }),
+})
+
+export const findParts = endpoint<{ q?: string }, { rows: { id: number; code: string; name: string; unit: string; inStock: string }[] }>({
+  method: 'GET',
+  path: '/api/parts',
+  says: 'Find a part in stock.',
+  may: 'self.read',
+  input: Joi.object<{ q?: string }, true>({ q: field.search() }),
+})
+
+export const addNote = endpoint<OnJob & { text: string }, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/notes',
+  says: 'Add a note from the job.',
+  may: 'field.work',
+  input: Joi.object<OnJob & { text: string }, true>({ ...onJob, text: field.words(2000).min(1).required() }),
+})
+
+export const addJobPhoto = endpoint<OnJob, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/photos',
+  says: 'Add a photo from the job.',
+  may: 'field.work',
+  upload: true,
+  input: Joi.object<OnJob, true>(onJob),
+})
+
+export interface FinishJob extends OnJob {
+  result: VisitResult
+  symptom?: string
+  cause?: string
+  fix?: string
+  note?: string
+  /** Members of the group it leads that are not over go on by themselves. */
+  releaseMembers?: boolean
+  /** The part it waits for, where that is why it is left. */
+  waitsFor?: { partId: number; quantity: string }
+}
+
+export const finishBody = {
+  result: field.oneOf(VISIT_RESULTS).required(),
+  symptom: field.words(80).allow(''),
+  cause: field.words(80).allow(''),
+  fix: field.words(80).allow(''),
+  note: field.words(2000).allow(''),
+}
+
+export const finishJob = endpoint<FinishJob, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/finish',
+  says: 'Leave the job: done, or why not.',
+  may: 'field.work',
+  input: Joi.object<FinishJob, true>({
+    ...onJob,
+    ...finishBody,
+    releaseMembers: Joi.boolean(),
+    waitsFor: Joi.object({ partId: field.id().required(), quantity: field.quantity().required() }),
+  }),
+})
+
+export interface OutcomeLists {
+  symptoms: string[]
+  causes: string[]
+  fixes: string[]
+}
+export const readOutcomeLists = endpoint<object, OutcomeLists>({
+  method: 'GET',
+  path: '/api/outcome-lists',
+  says: 'Symptoms, causes and fixes to choose from.',
+  may: 'public',
+})

@@ -1,0 +1,176 @@
+import { chargedMinutes } from '#core/ledger'
+import type { StintKind } from '#core/ledger'
+
+/** What a phone records on a job, by kind, with what is sent of it. */
+export interface FieldActs {
+  stint: { kind: StintKind }
+  stop: { stoppedAt?: string }
+  correct: { stintId: number; startAt: string; endAt: string; reason: string }
+  part: { partId: number; quantity: string }
+  note: { text: string }
+  photo: object
+  finish: { result: string; symptom?: string; cause?: string; fix?: string; note?: string }
+  step: { id: number; version: number; value?: string; note?: string; leave?: boolean }
+  stepUndo: { id: number; version: number }
+  stepPhoto: { id: number }
+}
+export type FieldActName = keyof FieldActs
+
+/** One act as it was recorded: not known to the server yet, or just being sent. */
+export type RecordedAct = {
+  [Name in FieldActName]: {
+    name: Name
+    visitId: number
+    /** When it happened. */
+    at: string
+    input: FieldActs[Name]
+    /** What is shown of it besides: the part by its name. */
+    shown?: { code?: string; name?: string; unit?: string }
+    /** The file it carries, as the phone keeps it. */
+    fileId?: string
+  }
+}[FieldActName]
+
+interface Stint {
+  /** Below zero for one of the phone’s own, which the server does not know. */
+  id: number
+  kind: StintKind
+  startAt: string
+  endAt: string | null
+  minutes: number | null
+}
+
+/** As much of a job as acts of the field change. */
+export interface RecordedJob {
+  visitId: number
+  visitState: string
+  orderState: string
+  running: { kind: StintKind; startAt: string } | null
+  stints: Stint[]
+  parts: { id: number; code: string; name: string; quantity: string; unit: string }[]
+  notes: { at: string; who: string; text: string }[]
+  photos: { id: number; fileId?: string }[]
+  outcome: { symptom: string | null; cause: string | null; fix: string | null }
+}
+
+/**
+ * A job as it stands with what was recorded and is not known to the server yet: what whoever recorded it goes on working
+ * with. Minutes are those of the clock; what is charged, the server reckons.
+ *
+ * @param who wrote the notes among them
+ */
+export function withActs<Job extends RecordedJob>(job: Job, acts: readonly RecordedAct[], who: string): Job {
+  return acts.filter(({ visitId }) => visitId === job.visitId).reduce((now, act, index) => withAct(now, act, -1 - index, who), job)
+}
+
+function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number, who: string): Job {
+  switch (act.name) {
+    case 'stint': {
+      if (job.visitState === 'ended' || job.running?.kind === act.input.kind) return job
+      const stint = { id, kind: act.input.kind, startAt: act.at, endAt: null, minutes: null }
+      const stopped = stoppedAt(job, act.at)
+      return {
+        ...stopped,
+        visitState: 'on_site',
+        orderState: 'on_job',
+        running: { kind: stint.kind, startAt: stint.startAt },
+        stints: [...stopped.stints, stint],
+      }
+    }
+    case 'stop':
+      return stoppedAt(job, act.input.stoppedAt ?? act.at)
+    case 'correct':
+      return { ...job, stints: job.stints.map((one) => (one.id === act.input.stintId ? ended({ ...one, startAt: act.input.startAt }, act.input.endAt) : one)) }
+    case 'part': {
+      const { code = '', name = '', unit = '' } = act.shown ?? {}
+      return { ...job, parts: [...job.parts, { id, code, name, unit, quantity: act.input.quantity }] }
+    }
+    case 'note':
+      return { ...job, notes: [...job.notes, { at: act.at, who, text: act.input.text }] }
+    case 'photo':
+      return { ...job, photos: [...job.photos, { id, fileId: act.fileId }] }
+    case 'finish': {
+      const { symptom, cause, fix } = act.input
+      const outcome = { symptom: symptom || job.outcome.symptom, cause: cause || job.outcome.cause, fix: fix || job.outcome.fix }
+      return { ...stoppedAt(job, act.at), visitState: 'ended', outcome }
+    }
+    default:
+      return job
+  }
+}
+
+const stoppedAt = <Job extends RecordedJob>(job: Job, at: string): Job => ({
+  ...job,
+  running: null,
+  stints: job.stints.map((one) => (one.endAt === null ? ended(one, at) : one)),
+})
+
+/** A clock that was set back meanwhile never makes a stint end before it began. */
+function ended(stint: Stint, at: string): Stint {
+  const endAt = at < stint.startAt ? stint.startAt : at
+  return { ...stint, endAt, minutes: chargedMinutes(new Date(stint.startAt), new Date(endAt), 1) }
+}
+
+interface RecordedRow {
+  visitId: number
+  visitState: string
+  orderState: string
+  running: StintKind | null
+}
+
+/** Jobs of a list as they stand with what was recorded. */
+export function rowsWithActs<Row extends RecordedRow>(rows: readonly Row[], acts: readonly RecordedAct[]): Row[] {
+  return rows.map((row) =>
+    acts
+      .filter(({ visitId }) => visitId === row.visitId)
+      .reduce((now, act) => {
+        if (act.name === 'stint' && now.visitState !== 'ended') return { ...now, visitState: 'on_site', orderState: 'on_job', running: act.input.kind }
+        if (act.name === 'stop') return { ...now, running: null }
+        if (act.name === 'finish') return { ...now, running: null, visitState: 'ended' }
+        return now
+      }, row),
+  )
+}
+
+interface RecordedStep {
+  id: number
+  version: number
+  state: string
+  value: string | null
+  note: string | null
+  doneBy: string | null
+  doneAt: string | null
+  photoId: number | null
+  waitsFor: string | null
+  text: string
+}
+
+/** Steps of a job as they stand with what was recorded: what waits for one that is done does not wait any more. */
+export function stepsWithActs<Step extends RecordedStep>(steps: readonly Step[], acts: readonly RecordedAct[], who: string): (Step & { fileId?: string })[] {
+  let now: (Step & { fileId?: string })[] = [...steps]
+  for (const act of acts) {
+    if (act.name === 'step') {
+      const { id, version, value, note, leave } = act.input
+      const done = now.find((one) => one.id === id)
+      if (!done || done.version !== version) continue
+      now = now.map((one) => {
+        if (one.id === id)
+          return { ...one, state: leave ? 'left' : 'done', value: value ?? null, note: note ?? null, doneBy: who, doneAt: act.at, version: version + 1 }
+        return one.waitsFor === done.text ? { ...one, waitsFor: null } : one
+      })
+    }
+    if (act.name === 'stepUndo')
+      now = now.map((one) =>
+        one.id === act.input.id && one.version === act.input.version
+          ? { ...one, state: 'open', value: null, note: null, doneBy: null, doneAt: null, version: one.version + 1 }
+          : one,
+      )
+    if (act.name === 'stepPhoto')
+      now = now.map((one) => (one.id === act.input.id ? { ...one, photoId: one.photoId ?? -1, fileId: act.fileId, version: one.version + 1 } : one))
+  }
+  return now
+}
+
+/** On which other job of theirs the clock runs, by what is known and recorded. */
+export const clockElsewhere = <Row extends RecordedRow>(rows: readonly Row[], visitId: number): Row | null =>
+  rows.find((row) => row.running !== null && row.visitId !== visitId) ?? null

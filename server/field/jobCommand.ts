@@ -1,0 +1,52 @@
+import type { Endpoint } from '#contract/kit'
+import type { JobSheet, OnJob } from '#contract/field'
+import { isHeardLater, momentOf } from '#core/field'
+import { preparedCommand, recordEvent } from '#server/kit'
+import type { Actor, Asker, CommandContext, Route, Tell } from '#server/kit'
+import type { VisitRecord } from '#server/dispatch/records'
+import type { OrderRecord } from '#server/orders'
+import { readJobSheet } from './jobSheet'
+import { lockMyVisit, myVisit } from './myVisit'
+
+/**
+ * When something recorded on a phone happened, and who did it as its events name them.
+ * @throws Refusal when it was too long ago
+ */
+export function momentFor(who: Asker, happenedAt: string | undefined, now: Date): { at: Date; actor: Actor } {
+  const at = momentOf(happenedAt ? new Date(happenedAt) : null, now)
+  return { at, actor: isHeardLater(at, now) ? { ...who, heardAt: now } : who }
+}
+
+export interface JobContext<Input, Ready> extends CommandContext<Input, Ready> {
+  visit: VisitRecord
+  order: OrderRecord
+  /** When it happened, which may be long before `now` where there was no signal. */
+  at: Date
+  actor: Actor
+}
+type JobChange<Input, Ready> = (context: JobContext<Input, Ready>) => Promise<void>
+
+/** A change on one of my jobs, with its order locked; it answers how the job stands then. */
+export const jobCommand = <Input extends OnJob>(endpoint: Endpoint<Input, JobSheet>, change: JobChange<Input, undefined>): Route =>
+  preparedJobCommand(endpoint, () => Promise.resolve(undefined), change)
+
+/** The same with something made ready before, as photos are. Nothing is read of whom the job is not. */
+export function preparedJobCommand<Input extends OnJob, Ready>(
+  endpoint: Endpoint<Input, JobSheet>,
+  prepare: Parameters<typeof preparedCommand<Input, JobSheet, Ready>>[1],
+  change: JobChange<Input, Ready>,
+): Route {
+  return preparedCommand(
+    endpoint,
+    prepare,
+    async (context) => {
+      const { tx, who, input, now } = context
+      const { visit, order } = await lockMyVisit(tx, who, input.visitId)
+      const { at, actor } = momentFor(who, input.happenedAt, now)
+      const tell: Tell = (happening) => recordEvent(tx, actor, at, happening)
+      await change({ ...context, visit, order, at, actor, tell })
+      return readJobSheet(tx, who, visit.id)
+    },
+    ({ db, who, input }) => myVisit(db, who, input.visitId),
+  )
+}

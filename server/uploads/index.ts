@@ -1,0 +1,2 @@
+export { dropUpload, readUpload, sweepSent } from './pieces'
+export { resumable, UPLOADS_PATH } from './resumable'

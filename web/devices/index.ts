@@ -1,0 +1,8 @@
+export type { ActKinds, Copies } from './acts'
+export { default as KeptPicture } from './KeptPicture.vue'
+export { default as SignalLine } from './SignalLine.vue'
+export { carryAlong, leaveDevice } from './carryAlong'
+export { useCarrying } from './carrying'
+export type { Carrying, Recording } from './carrying'
+export type { Act } from './outbox'
+export { useCarried } from './useCarried'

@@ -1,0 +1,46 @@
+import { listJobDocuments, readJobDocument } from '#contract/documents'
+import * as contract from '#contract/field'
+import { listJobSteps } from '#contract/methods'
+import { readAttachment } from '#contract/orders'
+import { useCarrying } from '#web/devices'
+import { address } from '#web/kit'
+
+/** A document larger than this is read when it is opened (our own choice, no source). */
+const LARGEST_CARRIED = 4_000_000
+const MARKS = 'marks'
+
+let round: Promise<void> | null = null
+
+/** Has everything on this device that the jobs of the days ahead need, reading what changed; one round at a time. */
+export const carryJobs = (): Promise<void> => (round ??= carry().finally(() => (round = null)))
+
+async function carry(): Promise<void> {
+  const carrying = useCarrying()
+  if (!carrying.device) return
+  const { marks } = await carrying.fetchKept(contract.carryJobs, {})
+  await carrying.fetchKept(contract.readOutcomeLists, {})
+  const known = (await carrying.kept<Record<number, string>>(MARKS)) ?? {}
+  const now: Record<number, string> = {}
+  for (const { visitId, mark } of marks) {
+    if (known[visitId] === mark || (await carryJob(visitId))) now[visitId] = mark
+    await carrying.keep(MARKS, { ...known, ...now })
+  }
+  await carrying.keep(MARKS, now)
+  await carrying.dropJobs(new Set(marks.map(({ visitId }) => visitId)))
+}
+
+/** @returns whether all of it is here */
+async function carryJob(visitId: number): Promise<boolean> {
+  const carrying = useCarrying()
+  try {
+    const job = await carrying.fetchKept(contract.readJob, { visitId })
+    await carrying.fetchKept(listJobSteps, { visitId })
+    const { rows } = await carrying.fetchKept(listJobDocuments, { visitId })
+    for (const { fileId, bytes } of rows) if (bytes <= LARGEST_CARRIED) await carrying.blob(address(readJobDocument, { visitId, fileId }))
+    for (const { id } of job.photos) await carrying.blob(address(readAttachment, { id }))
+    return true
+  } catch {
+    // What could not be read now is read when its page is opened, or with the next round.
+    return false
+  }
+}

@@ -1,0 +1,85 @@
+import * as contract from '#contract/field'
+import type { JobSheet } from '#contract/field'
+import { addSentStepPhoto, addStepPhoto, doStep, listJobSteps, undoStep } from '#contract/methods'
+import type { StepToDo } from '#contract/methods'
+import { VISIT_RESULT_NAMES } from '#core/dispatch'
+import type { VisitResult } from '#core/dispatch'
+import { STINT_KIND_NAMES } from '#core/ledger'
+import type { Endpoint } from '#contract/kit'
+import type { ActKinds, Copies } from '#web/devices'
+import { address, shortTime } from '#web/kit'
+
+type Sent = { body: { visitId: number } }
+/** Acts on a job answer with how it stands then. */
+const job = (act: Sent, answer: JobSheet) => Promise.resolve([{ name: address(contract.readJob, { visitId: act.body.visitId }), value: answer }])
+/** Acts on a step answer with it alone. */
+async function step({ body: { visitId } }: Sent, answer: StepToDo, { read }: Copies) {
+  const name = address(listJobSteps, { visitId })
+  const steps = await read<{ rows: StepToDo[] }>(name)
+  // What waited for it does not wait any more; taken back, it does again, which the next reading tells.
+  const after = (one: StepToDo) => (answer.state !== 'open' && one.waitsFor === answer.text ? { ...one, waitsFor: null } : one)
+  return steps ? [{ name, value: { rows: steps.rows.map((one) => (one.id === answer.id ? answer : after(one))) } }] : []
+}
+const onJob = { keeps: job as never }
+const onStep = { keeps: step as never }
+const to = (endpoint: unknown) => endpoint as Endpoint<never, unknown>
+
+/** Everything that is recorded on a phone: where it goes, and how it is said. */
+export const FIELD_ACTS: ActKinds = {
+  stint: {
+    endpoint: to(contract.switchStint),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input }) => `Clock set to ${STINT_KIND_NAMES[input.kind].toLowerCase()}`,
+    ...onJob,
+  },
+  stop: {
+    endpoint: to(contract.stopClock),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input }) => (input.stoppedAt ? `Clock stopped as of ${shortTime(input.stoppedAt)}` : 'Clock stopped'),
+    ...onJob,
+  },
+  correct: {
+    endpoint: to(contract.correctStint),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input }) => `Time put right: ${shortTime(input.startAt)} to ${shortTime(input.endAt)}, ${input.reason}`,
+    ...onJob,
+  },
+  part: {
+    endpoint: to(contract.usePart),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input, shown }) => `Part used: ${input.quantity} ${shown?.unit ?? ''} ${shown?.name ?? ''}`,
+    ...onJob,
+  },
+  note: { endpoint: to(contract.addNote), input: ({ visitId, input }) => ({ visitId, ...input }), says: ({ input }) => `Note: ${input.text}`, ...onJob },
+  photo: {
+    endpoint: to(contract.addSentPhoto),
+    whole: to(contract.addJobPhoto),
+    input: ({ visitId }) => ({ visitId }),
+    says: () => 'Photo',
+    ...onJob,
+  },
+  finish: {
+    endpoint: to(contract.finishJob),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input: { result, symptom, cause, fix, note } }) =>
+      ['Left the job', VISIT_RESULT_NAMES[result as VisitResult].toLowerCase(), symptom, cause, fix, note].filter(Boolean).join(', '),
+    ...onJob,
+  },
+  step: {
+    endpoint: to(doStep),
+    input: ({ input }) => input,
+    says: ({ input, shown }) =>
+      [`${input.leave ? 'Step left out' : 'Step done'}: ${shown?.name ?? ''}`, input.value && `${input.value} ${shown?.unit ?? ''}`.trim(), input.note]
+        .filter(Boolean)
+        .join(', '),
+    ...onStep,
+  },
+  stepUndo: { endpoint: to(undoStep), input: ({ input }) => input, says: ({ shown }) => `Step taken back: ${shown?.name ?? ''}`, ...onStep },
+  stepPhoto: {
+    endpoint: to(addSentStepPhoto),
+    whole: to(addStepPhoto),
+    input: ({ input }) => input,
+    says: ({ shown }) => `Photo of the step: ${shown?.name ?? ''}`,
+    ...onStep,
+  },
+}
