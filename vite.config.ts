@@ -2,7 +2,7 @@ import path from 'node:path'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
-import { chunksFor } from './scripts/kit/chunksFor.ts'
+import { chunksFor } from './scripts/kit/chunksFor'
 
 const root = import.meta.dirname
 

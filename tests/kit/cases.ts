@@ -82,6 +82,7 @@ export async function worked(cast: Cast, visitId: number): Promise<void> {
 export async function orderAt(
   cast: Cast,
   state: 'draft' | 'to_approve' | 'ready' | 'dispatched' | 'done' | 'checked',
+  who?: Parameters<typeof dispatched>[2],
 ): Promise<{ id: number; visitId: number; token: string; requestId: number }> {
   const request = await report(cast)
   const id = await accepted(cast, request.id)
@@ -94,7 +95,7 @@ export async function orderAt(
   }
   await approved(cast, id)
   if (state === 'ready') return at
-  at.visitId = await dispatched(cast, id)
+  at.visitId = await dispatched(cast, id, who)
   if (state === 'dispatched') return at
   await worked(cast, at.visitId)
   if (state === 'done') return at

@@ -15,6 +15,8 @@ import { sendFile } from './sendFile'
 const SEEN_TAKEN_MS = 5_000
 /** How long the answer to an act is waited for on a line that is there and brings nothing. */
 const ANSWER_MS = 20_000
+/** By how much the clock of a phone is seen to go back on a slow line; more, and it was set. */
+const CLOCK_SLACK_MS = 60_000
 const AGAIN_MS = [3_000, 8_000, 20_000, 60_000]
 
 type Changed = (value: unknown) => void
@@ -32,6 +34,7 @@ export const useCarrying = defineStore('carrying', () => {
   let outbox: Outbox | null = null
   let kinds: ActKinds | null = null
   let tries = 0
+  let latest = ''
   let soon: ReturnType<typeof setTimeout> | undefined
   const listeners = new Map<string, Set<Changed>>()
   /** Other pages on this device, which show the same acts. */
@@ -128,7 +131,7 @@ export const useCarrying = defineStore('carrying', () => {
    * @throws CallProblem when it is refused while whoever recorded it looks on: it is not kept then
    */
   async function record<Answer>(recording: Recording, photo?: Blob): Promise<Answer | null> {
-    const body = { ...recording, at: serverNow().toISOString() } as ActBody
+    const body = { ...recording, at: momentNow() } as ActBody
     if (!outbox) return sendNow<Answer>(body, photo)
     const file = photo && { bytes: await photo.arrayBuffer(), mime: photo.type }
     const { seq, outcome } = await outbox.record(file ? { ...body, fileId: fileNameOf(freshKey()) } : body, file)
@@ -142,6 +145,15 @@ export const useCarrying = defineStore('carrying', () => {
     }
     void flush()
     return null
+  }
+
+  /** Moments of one phone do not go back when its idea of the server’s clock does by a little. */
+  function momentNow(): string {
+    const before = acts.value.at(-1)?.body.at ?? ''
+    latest = [latest, before].sort().at(-1)!
+    const [now, after] = [serverNow().getTime(), new Date(latest).getTime() + 1]
+    latest = new Date(after > now && after - now < CLOCK_SLACK_MS ? after : now).toISOString()
+    return latest
   }
 
   const wait = (ms: number) => new Promise<Outcome | null>((resolve) => setTimeout(() => resolve(null), ms))

@@ -1,4 +1,5 @@
 export type { ActKinds, Copies } from './acts'
+export { default as DeviceList } from './DeviceList.vue'
 export { default as KeptPicture } from './KeptPicture.vue'
 export { default as SignalLine } from './SignalLine.vue'
 export { carryAlong, leaveDevice } from './carryAlong'

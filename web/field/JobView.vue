@@ -42,7 +42,7 @@ function usePart(): void {
   void act(() => record({ name: 'part', visitId, input: { partId, quantity: quantity.value }, shown: { code, name, unit } }))
 }
 /** Where a photo that is not sent yet lies. */
-const waitingFile = (photo: { fileId?: string }) => photo.fileId
+const waitingFile = (photo: { id: number; fileId?: string }) => photo.fileId
 const documents = () => carrying.readAny(listJobDocuments, { visitId })
 const documentUrl = (fileId: number) => address(readJobDocument, { visitId, fileId })
 </script>

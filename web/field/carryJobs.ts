@@ -27,6 +27,8 @@ async function carry(): Promise<void> {
   }
   await carrying.keep(MARKS, now)
   await carrying.dropJobs(new Set(marks.map(({ visitId }) => visitId)))
+  // Whoever looks from outside sees that the phone may go.
+  document.documentElement.dataset.carried = 'yes'
 }
 
 /** @returns whether all of it is here */

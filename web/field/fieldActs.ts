@@ -1,7 +1,9 @@
 import * as contract from '#contract/field'
-import type { JobSheet } from '#contract/field'
+import type { Carried, JobSheet } from '#contract/field'
 import { addSentStepPhoto, addStepPhoto, doStep, listJobSteps, undoStep } from '#contract/methods'
 import type { StepToDo } from '#contract/methods'
+import { rowsWithActs } from '#core/field'
+import type { RecordedAct } from '#core/field'
 import { VISIT_RESULT_NAMES } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
 import { STINT_KIND_NAMES } from '#core/ledger'
@@ -9,9 +11,16 @@ import type { Endpoint } from '#contract/kit'
 import type { ActKinds, Copies } from '#web/devices'
 import { address, shortTime } from '#web/kit'
 
-type Sent = { body: { visitId: number } }
-/** Acts on a job answer with how it stands then. */
-const job = (act: Sent, answer: JobSheet) => Promise.resolve([{ name: address(contract.readJob, { visitId: act.body.visitId }), value: answer }])
+type Sent = { body: RecordedAct }
+/** Acts on a job answer with how it stands then; the list, which was read before, stands as it was recorded. */
+async function job({ body }: Sent, answer: JobSheet, { read }: Copies) {
+  const list = address(contract.carryJobs, {})
+  const carried = await read<Carried>(list)
+  return [
+    { name: address(contract.readJob, { visitId: body.visitId }), value: answer },
+    ...(carried ? [{ name: list, value: { ...carried, rows: rowsWithActs(carried.rows, [body]) } }] : []),
+  ]
+}
 /** Acts on a step answer with it alone. */
 async function step({ body: { visitId } }: Sent, answer: StepToDo, { read }: Copies) {
   const name = address(listJobSteps, { visitId })

@@ -40,9 +40,11 @@ export async function call<Input extends object, Answer>(endpoint: Endpoint<Inpu
   const { url, init } = requestFor(endpoint, input, sending)
   for (let tries = 1; ; tries++) {
     try {
+      const asked = Date.now()
       const response = await fetch(url, sending.within ? { ...init, signal: AbortSignal.timeout(sending.within) } : init)
       const now = response.headers.get('X-Evrix-Now')
-      if (now) setServerNow(now)
+      // It was written somewhere on the way there and back.
+      if (now) setServerNow(now, (Date.now() - asked) / 2)
       if (!response.ok) throw new CallProblem(await problemOf(response))
       // An answer that breaks off on its way is as good as none.
       return (await response.json()) as Answer

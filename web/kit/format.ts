@@ -14,9 +14,9 @@ export function showTimesOf(site: { zone: string } & Partial<SiteWriting>): void
 /** How days and times are typed and picked here. */
 export const writingHere = (): SiteWriting => writing
 
-/** The server's clock: gauges and "3 min ago" go by it. */
-export function setServerNow(now: string): void {
-  offset = new Date(now).getTime() - Date.now()
+/** The server's clock: gauges and "3 min ago" go by it. @param agoMs how long ago the server said so */
+export function setServerNow(now: string, agoMs = 0): void {
+  offset = new Date(now).getTime() + agoMs - Date.now()
 }
 
 /** By how much the server’s clock is ahead of the device’s, in milliseconds; and as it was when that was last known. */

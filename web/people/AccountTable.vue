@@ -1,13 +1,19 @@
 <script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
 import { NSelect } from 'naive-ui/es/select'
 import { NSwitch } from 'naive-ui/es/switch'
+import { ref } from 'vue'
 import { editAccount, readAccounts } from '#contract/people'
 import type { AccountRow } from '#contract/people'
-import { call, LoadedPart, useKept, MoneyField } from '#web/kit'
+import { call, DialogBox, LoadedPart, useKept, MoneyField } from '#web/kit'
+import { endDevice, listDevices } from '#contract/devices'
+import { DeviceList } from '#web/devices'
 import GrantField from './GrantField.vue'
 
 /** Everybody who signs in: their roles at each site, how much they approve, their team, and whether they may. */
 const { shown, keep } = useKept(() => call(readAccounts, {}))
+/** Whose devices are looked at. */
+const looked = ref<AccountRow | null>(null)
 const save = (account: AccountRow, change: Partial<AccountRow>) => {
   const { id, version, roles, approvalLimitMinor, disabled } = account
   return keep(() => call(editAccount, { id, version, roles, approvalLimitMinor, disabled, ...change }), `${account.name} is saved.`)
@@ -26,6 +32,7 @@ const save = (account: AccountRow, change: Partial<AccountRow>) => {
             <th>Approves to</th>
             <th>Team</th>
             <th>May sign in</th>
+            <th>Devices</th>
           </tr>
         </thead>
         <tbody>
@@ -72,10 +79,18 @@ const save = (account: AccountRow, change: Partial<AccountRow>) => {
                 @update:value="(on: boolean) => save(account, { disabled: !on })"
               />
             </td>
+            <td>
+              <NButton v-if="account.whole" size="small" :aria-label="`Devices of ${account.name}`" @click="looked = account">Show</NButton>
+            </td>
           </tr>
         </tbody>
       </table>
     </LoadedPart>
+    <DialogBox v-if="looked" :title="`Devices of ${looked.name}`" @close="looked = null">
+      <h2>Devices of {{ looked.name }}</h2>
+      <DeviceList :read="() => call(listDevices, { accountId: looked!.id })" :end="(id) => call(endDevice, { accountId: looked!.id, id })" />
+      <NButton data-first @click="looked = null">Close</NButton>
+    </DialogBox>
   </section>
 </template>
 

@@ -6,6 +6,8 @@ import { askLeave, readMyTime, withdrawLeave } from '#contract/shifts'
 import type { MyLeaveAsk, MyTime } from '#contract/shifts'
 import { WEEKDAYS } from '#core/people'
 import { LEAVE_ASK_NAMES } from '#core/shifts'
+import { endMyDevice, listMyDevices } from '#contract/devices'
+import { DeviceList } from '#web/devices'
 import { MyFeed } from '#web/feeds'
 import {
   call,
@@ -119,6 +121,10 @@ const span = ({ from, until }: MyLeaveAsk) => (from === until ? dayOf(from) : `$
           </dl>
         </section>
         <MyFeed />
+        <section class="card" aria-label="My devices">
+          <h2>Devices with my jobs on them</h2>
+          <DeviceList :read="() => call(listMyDevices, {})" :end="(id) => call(endMyDevice, { id })" />
+        </section>
       </template>
       <div v-else class="bones wait" />
     </main>

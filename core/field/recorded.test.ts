@@ -1,0 +1,137 @@
+import { clockElsewhere, isHeardLater, jobsOn, momentOf, newsOf, nextDay, rowsWithActs, seenAs, stepsWithActs, withActs } from '#core/field'
+import type { RecordedAct, RecordedJob } from '#core/field'
+
+const at = (clock: string, day = '23') => `2026-11-${day}T${clock}:00.000Z`
+const job: RecordedJob = {
+  visitId: 1,
+  visitState: 'planned',
+  orderState: 'dispatched',
+  running: null,
+  stints: [],
+  parts: [],
+  notes: [],
+  photos: [],
+  outcome: { symptom: 'No power', cause: null, fix: null },
+}
+const act = <Name extends RecordedAct['name']>(
+  name: Name,
+  clock: string,
+  input: Extract<RecordedAct, { name: Name }>['input'],
+  more: Partial<RecordedAct> = {},
+) => ({ name, visitId: 1, at: at(clock), input, ...more }) as RecordedAct
+
+describe('the moment', () => {
+  const now = new Date(at('12:00'))
+  test('is the one recorded, and now where none is or a clock runs ahead', () => {
+    expect(momentOf(null, now)).toBe(now)
+    expect(momentOf(new Date(at('09:00')), now)).toEqual(new Date(at('09:00')))
+    expect(momentOf(new Date(at('12:01')), now)).toBe(now)
+  })
+  test('may be thirty days ago to the minute, and no longer', () => {
+    expect(() => momentOf(new Date('2026-10-24T12:00:00Z'), now)).not.toThrow()
+    expect(() => momentOf(new Date('2026-10-24T11:59:00Z'), now)).toThrow('more than 30 days ago')
+  })
+  test('is worth saying once it is a minute apart from when it was heard', () => {
+    expect([isHeardLater(new Date(at('11:59')), now), isHeardLater(new Date(at('11:58')), now)]).toEqual([false, true])
+  })
+})
+
+describe('a job with what was recorded on it', () => {
+  test('goes on as whoever recorded it knows it: clock, parts, notes, photos, and left', () => {
+    const worked = withActs(
+      job,
+      [
+        act('stint', '08:00', { kind: 'travel' }),
+        act('stint', '08:20', { kind: 'work' }),
+        act('stint', '08:25', { kind: 'work' }),
+        act('part', '08:30', { partId: 4, quantity: '2' }, { shown: { code: 'FUSE', name: 'Fuse 10 A', unit: 'pc' } }),
+        act('note', '08:31', { text: 'Loose' }),
+        act('photo', '08:32', {}, { fileId: 'act-1' }),
+        { ...act('note', '08:33', { text: 'Elsewhere' }), visitId: 2 },
+        act('finish', '09:05', { result: 'done', cause: 'Wear', fix: 'Replaced' }),
+        act('stint', '09:10', { kind: 'work' }),
+      ],
+      'Bram',
+    )
+    expect(worked).toMatchObject({
+      visitState: 'ended',
+      orderState: 'on_job',
+      running: null,
+      stints: [
+        { kind: 'travel', startAt: at('08:00'), endAt: at('08:20'), minutes: 20 },
+        { kind: 'work', startAt: at('08:20'), endAt: at('09:05'), minutes: 45 },
+      ],
+      parts: [{ code: 'FUSE', name: 'Fuse 10 A', quantity: '2', unit: 'pc' }],
+      notes: [{ at: at('08:31'), who: 'Bram', text: 'Loose' }],
+      photos: [{ fileId: 'act-1' }],
+      outcome: { symptom: 'No power', cause: 'Wear', fix: 'Replaced' },
+    })
+    // The phone’s own have no number of the server’s.
+    expect([...worked.stints, ...worked.parts, ...worked.photos].every(({ id }) => id < 0)).toBe(true)
+    expect(job.stints).toEqual([])
+  })
+
+  test('a clock is stopped as of when it is said to be, put right, and never ends before it began', () => {
+    const known = { ...job, stints: [{ id: 5, kind: 'work' as const, startAt: at('07:00'), endAt: at('07:30'), minutes: 30 }] }
+    const [put] = withActs(known, [act('correct', '09:00', { stintId: 5, startAt: at('07:10'), endAt: at('07:50'), reason: 'x' })], '').stints
+    expect(put).toMatchObject({ startAt: at('07:10'), endAt: at('07:50'), minutes: 40 })
+    const started = act('stint', '08:00', { kind: 'work' })
+    expect(withActs(job, [started, act('stop', '20:00', { stoppedAt: at('09:00') })], '').stints[0]).toMatchObject({ endAt: at('09:00'), minutes: 60 })
+    expect(withActs(job, [started, act('stop', '07:00', {})], '').stints[0]).toMatchObject({ endAt: at('08:00'), minutes: 0 })
+  })
+
+  test('steps are done, left out and taken back by the version they were at; what waited waits no more', () => {
+    const step = (id: number, waitsFor: string | null = null) => ({
+      ...{ id, version: 1, state: 'open', text: `Step ${id}`, waitsFor, photoId: null },
+      ...{ value: null, note: null, doneBy: null, doneAt: null },
+    })
+    const steps = [step(1), step(2, 'Step 1'), step(3)]
+    const done = act('step', '08:00', { id: 1, version: 1, value: '3.5' })
+    const all = [done, act('step', '08:01', { id: 3, version: 1, note: 'no ladder', leave: true }), act('stepPhoto', '08:02', { id: 2 }, { fileId: 'act-2' })]
+    expect(stepsWithActs(steps, all, 'Bram')).toMatchObject([
+      { state: 'done', value: '3.5', doneBy: 'Bram', doneAt: at('08:00'), version: 2 },
+      { state: 'open', waitsFor: null, photoId: -1, fileId: 'act-2', version: 2 },
+      { state: 'left', note: 'no ladder', version: 2 },
+    ])
+    expect(stepsWithActs(steps, [done, act('stepUndo', '08:03', { id: 1, version: 2 })], '')[0]).toMatchObject({ state: 'open', value: null, version: 3 })
+    // Somebody else has changed it since: what the server says then decides.
+    expect(stepsWithActs([{ ...step(1), version: 4 }], [done], '')[0]).toMatchObject({ state: 'open', version: 4 })
+  })
+
+  test('the list says where the clock runs, and that it may run there alone', () => {
+    const rows = [1, 2].map((visitId) => ({ visitId, visitState: 'planned', orderState: 'dispatched', running: null }))
+    const started = [act('stint', '08:00', { kind: 'work' })]
+    expect(clockElsewhere(rowsWithActs(rows, started), 2)?.visitId).toBe(1)
+    expect(clockElsewhere(rowsWithActs(rows, started), 1)).toBeNull()
+    expect(clockElsewhere(rowsWithActs(rows, [...started, act('stop', '08:10', {})]), 2)).toBeNull()
+    expect(rowsWithActs(rows, [...started, act('finish', '09:00', { result: 'done' })])[0]).toMatchObject({ visitState: 'ended', running: null })
+  })
+})
+
+describe('the days', () => {
+  const row = (visitId: number, start: string, visitState = 'planned') => ({ visitId, plannedStart: start, visitState })
+  const jobs = [
+    row(1, at('08:00', '20')),
+    row(2, at('08:00', '20'), 'ended'),
+    row(3, at('09:00')),
+    row(4, at('09:00', '24')),
+    row(5, at('09:00', '26'), 'on_site'),
+  ]
+  const dayOf = (instant: string) => instant.slice(0, 10)
+  const on = (from: string, to: string) =>
+    jobsOn(jobs, { from: `2026-11-${from}`, to: `2026-11-${to}`, today: '2026-11-23' }, dayOf).map(({ visitId }) => visitId)
+
+  test('today has what is open from before and what was begun early; other days their own alone', () => {
+    expect([on('23', '23'), on('24', '24'), on('23', '29'), on('26', '26')]).toEqual([[1, 3, 5], [4], [1, 3, 4, 5], [5]])
+  })
+  test('the next day that has any, and none', () => {
+    expect(nextDay(jobs, '2026-11-23', dayOf).map(({ visitId }) => visitId)).toEqual([4])
+    expect(nextDay(jobs, '2026-11-26', dayOf)).toEqual([])
+  })
+  test('a job is new until it was seen, and news when its time, place, priority or what it is about change', () => {
+    const seen = { ...row(1, at('08:00')), plannedEnd: at('09:00'), summary: 'Socket', placeCode: 'A', priority: 'routine' }
+    expect([newsOf(seen, undefined), newsOf(seen, seenAs(seen))]).toEqual([[], null])
+    expect(newsOf({ ...seen, plannedStart: at('10:00'), plannedEnd: at('11:00'), priority: 'urgent' }, seenAs(seen))).toEqual(['time', 'priority'])
+    expect(newsOf({ ...seen, placeCode: 'B', summary: 'Lamp' }, seenAs(seen))).toEqual(['what', 'where'])
+  })
+})
