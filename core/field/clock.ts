@@ -1,11 +1,7 @@
 import { DateTime } from 'luxon'
 import { refuse } from '#core/kit'
 import type { OrderState } from '#core/orders'
-
-/** A clock that has run longer than this was forgotten: nobody is charged for it without a word (our own choice, no source). */
-export const LONGEST_STINT_MINUTES = 14 * 60
-
-export const isForgotten = (startAt: Date, now: Date): boolean => now.getTime() - startAt.getTime() > LONGEST_STINT_MINUTES * 60_000
+import { isForgotten } from './forgotten'
 
 /**
  * When a stint ended: now, or when whoever forgot the clock says that they stopped. A clock that was set back

@@ -1,5 +1,6 @@
 export * from './outcome'
 export * from './additions'
+export * from './forgotten'
 export * from './clock'
 export * from './events'
 export * from './moment'

@@ -60,7 +60,7 @@ export interface RecordedJob {
  * @param who wrote the notes among them
  */
 export function withActs<Job extends RecordedJob>(job: Job, acts: readonly RecordedAct[], who: string): Job {
-  return acts.filter(({ visitId }) => visitId === job.visitId).reduce((now, act, index) => withAct(now, act, -1 - index, who), job)
+  return acts.filter(({ visitId }) => visitId === job.visitId).reduce((now, act) => withAct(now, act, -Date.parse(act.at), who), job)
 }
 
 function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number, who: string): Job {

@@ -26,7 +26,7 @@ export interface JobContext<Input, Ready> extends CommandContext<Input, Ready> {
 }
 type JobChange<Input, Ready> = (context: JobContext<Input, Ready>) => Promise<void>
 
-/** A change on one of my jobs, with its order locked; it answers how the job stands then. */
+/** A change on one of my jobs, with its order locked; it answers how the job stands then, unless only that it was done is asked for (RFC 7240). */
 export const jobCommand = <Input extends OnJob>(endpoint: Endpoint<Input, JobSheet>, change: JobChange<Input, undefined>): Route =>
   preparedJobCommand(endpoint, () => Promise.resolve(undefined), change)
 
@@ -45,7 +45,9 @@ export function preparedJobCommand<Input extends OnJob, Ready>(
       const { at, actor } = momentFor(who, input.happenedAt, now)
       const tell: Tell = (happening) => recordEvent(tx, actor, at, happening)
       await change({ ...context, visit, order, at, actor, tell })
-      return readJobSheet(tx, who, visit.id)
+      if (context.request.get('Prefer') !== 'return=minimal') return readJobSheet(tx, who, visit.id)
+      context.response.setHeader('Preference-Applied', 'return=minimal')
+      return null as never
     },
     ({ db, who, input }) => myVisit(db, who, input.visitId),
   )

@@ -1,13 +1,17 @@
 import { eq } from 'drizzle-orm'
 import { SEEN_IN_FIELD } from '#core/orders'
-import { notFound } from '#server/kit'
+import { notFound, statement } from '#server/kit'
 import type { Asker, Reader, Tx } from '#server/kit'
 import { lockOrderById } from '#server/orders'
 import { orders, visits } from '../tables'
 
+const find = statement(['visitId'], (db, { visitId }) =>
+  db.select({ visit: visits, order: orders }).from(visits).innerJoin(orders, eq(orders.id, visits.orderId)).where(eq(visits.id, visitId)),
+)
+
 /** One of this technician's visits with its order. @throws ProblemReply 404 for anybody else's, or before approval */
 export async function myVisit(db: Reader, who: Asker, visitId: number) {
-  const [found] = await db.select({ visit: visits, order: orders }).from(visits).innerJoin(orders, eq(orders.id, visits.orderId)).where(eq(visits.id, visitId))
+  const [found] = await find(db, { visitId })
   const mine = found && who.technicianId !== null && found.visit.technicianId === who.technicianId
   if (!mine || found.visit.state === 'recalled' || !(SEEN_IN_FIELD.includes(found.order.state) || found.visit.state === 'ended')) throw notFound('job')
   return found
@@ -16,7 +20,7 @@ export async function myVisit(db: Reader, who: Asker, visitId: number) {
 /** The same, with the order locked for a change. */
 export async function lockMyVisit(tx: Tx, who: Asker, visitId: number) {
   const { order } = await myVisit(tx, who, visitId)
-  const locked = await lockOrderById(tx, order.id)
-  const { visit } = await myVisit(tx, who, visitId)
-  return { visit, order: locked! }
+  await lockOrderById(tx, order.id)
+  // As both stand once nobody else changes them.
+  return myVisit(tx, who, visitId)
 }

@@ -8,7 +8,7 @@ import type { StintKind } from '#core/ledger'
 import { moveOrder } from '#core/orders'
 import { beginVisit } from '#server/dispatch/records'
 import type { VisitRecord } from '#server/dispatch/records'
-import { nobody, recordEvent } from '#server/kit'
+import { nobody, recordEvent, statement } from '#server/kit'
 import type { Actor, Tx } from '#server/kit'
 import { calendarOf, factsOf, saveMove } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
@@ -22,7 +22,8 @@ export async function switchStintOf(tx: Tx, worker: Worker, order: OrderRecord, 
   refuseOver(visit)
   const { technicianId } = visit
   const later = technicianId === null ? null : await clockOfTechnician(tx, technicianId, order, visit, now)
-  const to = moveOrder(await factsOf(tx, order, nobody, now), 'start', null)
+  // On the job already, only the kind of time is another.
+  const to = order.state === 'on_job' ? order.state : moveOrder(await factsOf(tx, order, nobody, now), 'start', null)
   const running = await runningStint(tx, visit.id)
   if (running?.kind === kind) return
   if (running) await endStint(tx, order, running, now)
@@ -48,11 +49,15 @@ export async function stopClockOf(tx: Tx, worker: Worker, order: OrderRecord, vi
   })
 }
 
-export async function runningStint(tx: Tx, visitId: number) {
-  const [running] = await tx
+const runningOf = statement(['visitId'], (tx, { visitId }) =>
+  tx
     .select()
     .from(stints)
-    .where(and(eq(stints.visitId, visitId), isNull(stints.endAt)))
+    .where(and(eq(stints.visitId, visitId), isNull(stints.endAt))),
+)
+
+export async function runningStint(tx: Tx, visitId: number) {
+  const [running] = await runningOf(tx, { visitId })
   return running ?? null
 }
 

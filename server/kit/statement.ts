@@ -3,14 +3,17 @@ import type { Placeholder } from 'drizzle-orm'
 import type { Reader } from './database'
 import { keepReady } from './statementTexts'
 
+interface Ready<Rows> {
+  execute: (values?: Record<string, unknown>) => Promise<Rows>
+}
 interface Buildable<Rows> {
   toSQL: () => { sql: string }
-  prepare: () => { execute: (values?: Record<string, unknown>) => Promise<Rows> }
+  prepare: () => Ready<Rows>
 }
 
 /**
- * A statement that is built once for each connection pool and then run with other values: building the text
- * of a large one costs more than the database takes to answer it. Outside of changes the database keeps it ready as well.
+ * A statement that is built once and then run with other values, inside a change as well: building the text of a large
+ * one costs more than the database takes to answer it. Outside of changes the database keeps it ready, too.
  *
  * @example
  * const visitsOf = statement(['orderId'], (db, { orderId }) => db.select().from(visits).where(eq(visits.orderId, orderId)))
@@ -20,15 +23,20 @@ export function statement<Name extends string, Rows>(
   names: readonly Name[],
   build: (db: Reader, values: Record<Name, Placeholder>) => Buildable<Rows>,
 ): (db: Reader, values: Record<Name, unknown>) => Promise<Rows> {
-  const built = new WeakMap<Reader, ReturnType<Buildable<Rows>['prepare']>>()
   const places = Object.fromEntries(names.map((name) => [name, sql.placeholder(name)])) as unknown as Record<Name, Placeholder>
+  let first: Ready<Rows> | null = null
   return (db, values) => {
-    let ready = built.get(db)
-    if (!ready) {
+    if (!first) {
       const query = build(db, places)
       keepReady(query.toSQL().sql)
-      built.set(db, (ready = query.prepare()))
+      first = query.prepare()
     }
-    return ready.execute(values)
+    return over(db, first).execute(values)
   }
+}
+
+/** The same statement over another connection: all that is of the one it was built for is the client it holds. */
+function over<Rows>(db: Reader, ready: Ready<Rows>): Ready<Rows> {
+  const { client } = (db as unknown as { session: { client: object } }).session
+  return Object.create(ready, { client: { value: client } }) as Ready<Rows>
 }

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import { ORDER_STATE_NAMES } from '#core/orders'
-import { conflict, maySee, notFound } from '#server/kit'
+import { conflict, maySee, notFound, statement } from '#server/kit'
 import type { Asker, Tx } from '#server/kit'
 import { orders } from '../tables'
 import type { OrderRecord } from './orderRecord'
@@ -16,7 +16,9 @@ export async function lockOrder(tx: Tx, who: Asker, id: number, version: number)
   return order
 }
 
+const lock = statement(['id'], (tx, { id }) => tx.select().from(orders).where(eq(orders.id, id)).for('update'))
+
 export async function lockOrderById(tx: Tx, id: number): Promise<OrderRecord | undefined> {
-  const [order] = await tx.select().from(orders).where(eq(orders.id, id)).for('update')
+  const [order] = await lock(tx, { id })
   return order
 }

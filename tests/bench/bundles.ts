@@ -6,7 +6,7 @@ import type { Measure } from './table'
 const folder = path.join(process.env.EVRIX_ROOT ?? '.', 'dist/web/assets')
 const LIMITS = [
   ['Counter', ['index', 'CounterView'], 150],
-  ['Rounds', ['index', 'RoundsView'], 200],
+  ['Rounds', ['index', 'carry', 'RoundsView'], 200],
   ['Desk', ['index', 'DeskFrame', 'BenchView'], 350],
 ] as const
 

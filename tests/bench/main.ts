@@ -13,6 +13,7 @@ import { measureMethods } from './methods'
 import { measurePlanning } from './planning'
 import { measureQueue } from './queue'
 import { measureRegisters } from './registers'
+import { measureRounds } from './rounds'
 import { measureScreens } from './screens'
 import { measureSearch } from './search'
 import { measureStart } from './start'
@@ -41,6 +42,7 @@ const GROUPS: { name: string; mail?: boolean; takes: Record<string, Take> }[] = 
   { name: 'methodsbench', takes: { methods: measureMethods } },
   { name: 'planningbench', takes: { planning: measurePlanning } },
   { name: 'registersbench', takes: { registers: measureRegisters } },
+  { name: 'roundsbench', takes: { rounds: measureRounds } },
 ]
 const ALONE: Record<string, () => Promise<Measure[]> | Measure[]> = { bundles: measureBundles, start: async () => [await measureStart()] }
 

@@ -60,7 +60,7 @@ export class Client {
     const response = await fetch(this.url + address, { method: endpoint.method, headers: { ...headers, ...sending.headers }, body })
     const text = response.headers.get('content-type')?.includes('event-stream') ? '' : await response.text()
     const parsed: unknown = text && response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : {}
-    if (response.status === 200) mustBeAsDescribed(endpoint, parsed)
+    if (response.status === 200 && !response.headers.has('Preference-Applied')) mustBeAsDescribed(endpoint, parsed)
     return { status: response.status, body: parsed as AnswerOf<E>, problem: parsed as Problem, headers: response.headers, text }
   }
 

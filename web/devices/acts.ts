@@ -16,7 +16,7 @@ export interface ActKind<Name extends FieldActName> {
   whole?: Endpoint<never, unknown>
   /** In words, for whoever recorded it and for the desk. */
   says: (act: Extract<Act['body'], { name: Name }>) => string
-  /** What of its answer stands on the device instead of what was read before, by name. */
+  /** What stands on the device instead of what was read before, by name: by its answer, or by the act itself where that is null. */
   keeps: (act: Act, answer: never, copies: Copies) => Promise<{ name: string; value: unknown }[]>
 }
 

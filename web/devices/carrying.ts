@@ -84,9 +84,9 @@ export const useCarrying = defineStore('carrying', () => {
     if (waiting && away.value) soon = setTimeout(() => void flush(), AGAIN_MS[Math.min(tries, AGAIN_MS.length) - 1] ?? AGAIN_MS[0])
   }
 
-  async function send(act: Act, keep: (body: ActBody) => Promise<void>): Promise<unknown> {
+  async function send(act: Act, keep: (body: ActBody) => Promise<void>, more: boolean): Promise<unknown> {
     try {
-      const answer = await sendAct(act, keep)
+      const answer = await sendAct(act, keep, more)
       reached()
       return answer
     } catch (error) {
@@ -95,10 +95,10 @@ export const useCarrying = defineStore('carrying', () => {
     }
   }
 
-  async function sendAct({ key, body }: Act, keep: (body: ActBody) => Promise<void>): Promise<unknown> {
+  async function sendAct({ key, body }: Act, keep: (body: ActBody) => Promise<void>, minimal: boolean): Promise<unknown> {
     const { endpoint, input } = kindOf(body.name)
     const sent = body.fileId ? await sendPhoto(body, keep) : {}
-    return call(endpoint as Endpoint<object, unknown>, { ...input(body as never), ...sent, happenedAt: body.at }, { key, within: ANSWER_MS })
+    return call(endpoint as Endpoint<object, unknown>, { ...input(body as never), ...sent, happenedAt: body.at }, { key, within: ANSWER_MS, minimal })
   }
 
   async function sendPhoto(body: ActBody, keep: (body: ActBody) => Promise<void>): Promise<{ upload: string; checksum: string }> {
@@ -112,8 +112,8 @@ export const useCarrying = defineStore('carrying', () => {
   }
 
   async function copiesOf(act: Act, answer: unknown) {
-    if (!device.value || answer === undefined) return []
-    const found = await kindOf(act.body.name).keeps(act, answer as never, { read: (name) => keptAs(device.value!, name) })
+    if (!device.value) return []
+    const found = await kindOf(act.body.name).keeps(act, (answer ?? null) as never, { read: (name) => keptAs(device.value!, name) })
     const { seal } = device.value
     found.forEach(({ name, value }) => listeners.get(name)?.forEach((changed) => changed(value)))
     return Promise.all(found.map(async ({ name, value }) => ({ name, sealed: await seal.close(value) })))

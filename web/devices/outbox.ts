@@ -36,9 +36,9 @@ interface Means {
   box: Box
   seal: Seal
   accountId: number
-  /** Sends one act. @throws Refused */
-  send: (act: Act, keep: (body: ActBody) => Promise<void>) => Promise<unknown>
-  /** What of an answer is kept instead of what was read before. */
+  /** Sends one act; with more of its job behind it, how the job stands then is not asked for. @throws Refused */
+  send: (act: Act, keep: (body: ActBody) => Promise<void>, more: boolean) => Promise<unknown>
+  /** What is kept instead of what was read before, by the answer, or by the act itself where there is none. */
   copiesOf: (act: Act, answer: unknown) => Promise<Copy[]>
   /** One sender at a time on this device, however many pages are open. */
   alone: <T>(work: () => Promise<T>) => Promise<T>
@@ -108,9 +108,10 @@ export class Outbox {
     const { box, accountId } = this.means
     const acts = await this.acts()
     const stuck = new Set(acts.filter(({ body }) => body.problem).map(({ body }) => body.visitId))
-    for (const act of acts) {
+    for (const [index, act] of acts.entries()) {
       if (stuck.has(act.body.visitId) || !(await box.holds(accountId, act.seq))) continue
-      const now = await this.sendOne(act)
+      const more = acts.slice(index + 1).some(({ body }) => body.visitId === act.body.visitId)
+      const now = await this.sendOne(act, more)
       if (now === 'away') break
       if (now === 'refused') stuck.add(act.body.visitId)
     }
@@ -119,16 +120,16 @@ export class Outbox {
       if (!this.again) this.tell(seq, (await box.holds(accountId, seq)) ? { is: 'waits' } : { is: 'sent', answer: undefined })
   }
 
-  private async sendOne(act: Act): Promise<'sent' | 'refused' | 'away'> {
+  private async sendOne(act: Act, more: boolean): Promise<'sent' | 'refused' | 'away'> {
     try {
-      const answer = await this.means.send(act, (body) => this.write({ ...act, body }))
+      const answer = await this.means.send(act, (body) => this.write({ ...act, body }), more)
       await this.settle(act, { is: 'sent', answer }, await this.means.copiesOf(act, answer))
       return 'sent'
     } catch (error) {
       const problem = problemIn(error)
       if (!problem || isAway(problem)) return 'away'
       if (wasDone(problem)) {
-        await this.settle(act, { is: 'sent', answer: undefined })
+        await this.settle(act, { is: 'sent', answer: undefined }, await this.means.copiesOf(act, undefined))
         return 'sent'
       }
       const { problem: _earlier, ...body } = act.body

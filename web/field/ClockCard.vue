@@ -40,12 +40,12 @@ function stopThen(): void {
   // A time before it began is of the day after.
   emit('stop', (at < start ? new Date(at.getTime() + 86_400_000) : at).toISOString())
 }
-/** Of today, newest last: what may still be put right. */
+/** Of today, newest last: what may still be put right, once the server knows of it. */
 const today = computed(() => toLocalField(new Date(now.value)).slice(0, 10))
 const mine = computed(() =>
   props.corrects
     ? props.stints.flatMap(({ startAt, endAt, ...one }) =>
-        startAt && endAt && toLocalField(new Date(endAt)).startsWith(today.value) ? [{ ...one, startAt, endAt }] : [],
+        one.id > 0 && startAt && endAt && toLocalField(new Date(endAt)).startsWith(today.value) ? [{ ...one, startAt, endAt }] : [],
       )
     : [],
 )

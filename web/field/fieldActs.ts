@@ -2,32 +2,34 @@ import * as contract from '#contract/field'
 import type { Carried, JobSheet } from '#contract/field'
 import { addSentStepPhoto, addStepPhoto, doStep, listJobSteps, undoStep } from '#contract/methods'
 import type { StepToDo } from '#contract/methods'
-import { rowsWithActs } from '#core/field'
+import { rowsWithActs, stepsWithActs, withActs } from '#core/field'
 import type { RecordedAct } from '#core/field'
 import { VISIT_RESULT_NAMES } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
 import { STINT_KIND_NAMES } from '#core/ledger'
 import type { Endpoint } from '#contract/kit'
 import type { ActKinds, Copies } from '#web/devices'
-import { address, shortTime } from '#web/kit'
+import { address, shortTime, useSession } from '#web/kit'
 
 type Sent = { body: RecordedAct }
+const whoIsHere = () => useSession().self?.name ?? ''
+
 /** Acts on a job answer with how it stands then; the list, which was read before, stands as it was recorded. */
-async function job({ body }: Sent, answer: JobSheet, { read }: Copies) {
-  const list = address(contract.carryJobs, {})
-  const carried = await read<Carried>(list)
-  return [
-    { name: address(contract.readJob, { visitId: body.visitId }), value: answer },
-    ...(carried ? [{ name: list, value: { ...carried, rows: rowsWithActs(carried.rows, [body]) } }] : []),
-  ]
+async function job({ body }: Sent, answer: JobSheet | null, { read }: Copies) {
+  const [list, page] = [address(contract.carryJobs, {}), address(contract.readJob, { visitId: body.visitId })]
+  const [carried, before] = [await read<Carried>(list), answer ?? (await read<JobSheet>(page))]
+  const now = answer ?? (before && withActs(before, [body], whoIsHere()))
+  return [...(now ? [{ name: page, value: now }] : []), ...(carried ? [{ name: list, value: { ...carried, rows: rowsWithActs(carried.rows, [body]) } }] : [])]
 }
+
 /** Acts on a step answer with it alone. */
-async function step({ body: { visitId } }: Sent, answer: StepToDo, { read }: Copies) {
-  const name = address(listJobSteps, { visitId })
+async function step({ body }: Sent, answer: StepToDo | null, { read }: Copies) {
+  const name = address(listJobSteps, { visitId: body.visitId })
   const steps = await read<{ rows: StepToDo[] }>(name)
+  if (!steps) return []
   // What waited for it does not wait any more; taken back, it does again, which the next reading tells.
-  const after = (one: StepToDo) => (answer.state !== 'open' && one.waitsFor === answer.text ? { ...one, waitsFor: null } : one)
-  return steps ? [{ name, value: { rows: steps.rows.map((one) => (one.id === answer.id ? answer : after(one))) } }] : []
+  const recorded = stepsWithActs(steps.rows, [body], whoIsHere())
+  return [{ name, value: { rows: recorded.map((one) => (one.id === answer?.id ? answer : one)) } }]
 }
 const onJob = { keeps: job as never }
 const onStep = { keeps: step as never }

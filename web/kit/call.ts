@@ -28,6 +28,8 @@ interface Sending {
   file?: Blob
   /** Milliseconds after which an answer is not waited for any longer. */
   within?: number
+  /** Only whether it was done is asked for, not how things stand then. */
+  minimal?: boolean
 }
 
 /**
@@ -69,10 +71,11 @@ async function problemOf(response: Response): Promise<Problem> {
   return (await response.json().catch(() => fallback)) as Problem
 }
 
-function requestFor(endpoint: Endpoint<never, unknown> | Endpoint<object, unknown>, input: object, { key, file }: Sending): { url: string; init: RequestInit } {
+function requestFor(endpoint: Endpoint<never, unknown> | Endpoint<object, unknown>, input: object, { key, file, minimal }: Sending): { url: string; init: RequestInit } {
   const { url, rest } = addressOf(endpoint.path, input)
   const headers: Record<string, string> = { Accept: 'application/json' }
   if (endpoint.method === 'POST') headers['Idempotency-Key'] = key ?? freshKey()
+  if (minimal) headers.Prefer = 'return=minimal'
   if (endpoint.upload) {
     const body = new FormData()
     body.append('file', file!)
