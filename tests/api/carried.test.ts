@@ -116,7 +116,7 @@ test('a job taken back meanwhile takes nothing more, and what was done on it rea
   const { id, visitId } = await job()
   await cast.coordinator.must(recallOrder, { id, version: await version(cast, id), reason: 'Given to others' })
   const refused = await cast.technician.call(switchStint, { visitId, kind: 'work', happenedAt: at('09:00') })
-  expect(refused.status).toBe(404)
+  expect([refused.status, refused.problem.detail]).toEqual([404, 'The desk took this job back from you.'])
   const words = { visitId, what: 'Note: the valve is shut', why: 'There is no such job.', happenedAt: at('09:05') }
   await cast.technician.must(tellUnsent, words)
   const { entries } = await cast.coordinator.must(readOrderTimeline, { id })

@@ -65,6 +65,9 @@ li {
   padding: 8px 0;
   border-bottom: 1px solid var(--line);
 }
+p {
+  margin: 8px 0;
+}
 .bones {
   height: 60px;
 }

@@ -127,12 +127,19 @@ const RANGES = [
 </template>
 
 <style scoped>
+/* More than fit beside each other stand below each other. */
 .ranges :deep(.n-radio-group) {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  display: flex;
+  flex-wrap: wrap;
   gap: 6px;
+  height: auto;
+  white-space: normal;
+}
+.ranges :deep(.n-radio-group__splitor) {
+  display: none;
 }
 .ranges :deep(.n-radio-button) {
+  flex: 1 0 auto;
   text-align: center;
   border: 1px solid var(--line-strong);
   border-radius: 6px;
