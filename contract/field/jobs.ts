@@ -10,7 +10,7 @@ import type { StintKind } from '#core/ledger'
 import type { Priority } from '#core/requests'
 
 /** One job as a technician needs it. No money. */
-export interface JobRow {
+export interface JobLine {
   visitId: number
   number: string
   summary: string
@@ -24,11 +24,21 @@ export interface JobRow {
   plannedEnd: Instant
   /** How many pieces of equipment and tools are to be brought. */
   bring: number
-  /** What my clock runs as on it, if it does. */
-  running: StintKind | null
 }
 
-export interface JobSheet extends Omit<JobRow, 'running'> {
+/** A job in my list. */
+export interface JobRow extends JobLine {
+  /** What my clock runs as on it, if it does. */
+  running: StintKind | null
+  /** In which building, on which floor. */
+  within: string | null
+  /** The time agreed with whoever lets people in. */
+  window: AgreedWindow | null
+  /** Minutes from the job before it on that day, or from where my day begins. */
+  wayMinutes: number | null
+}
+
+export interface JobSheet extends JobLine {
   /** The same, by name. */
   toBring: ToBring[]
   description: string

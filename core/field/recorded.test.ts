@@ -1,4 +1,4 @@
-import { clockElsewhere, isHeardLater, jobsOn, momentOf, newsOf, nextDay, rowsWithActs, seenAs, stepsWithActs, withActs } from '#core/field'
+import { clockElsewhere, isHeardLater, jobsOn, momentOf, newsOf, nextDay, rowsWithActs, seenAs, stepsWithActs, waysOnDays, withActs } from '#core/field'
 import type { RecordedAct, RecordedJob } from '#core/field'
 
 const at = (clock: string, day = '23') => `2026-11-${day}T${clock}:00.000Z`
@@ -127,6 +127,19 @@ describe('the days', () => {
   test('the next day that has any, and none', () => {
     expect(nextDay(jobs, '2026-11-23', dayOf).map(({ visitId }) => visitId)).toEqual([4])
     expect(nextDay(jobs, '2026-11-26', dayOf)).toEqual([])
+  })
+  test('the way to each is from the one before it on that day, the first from where the day begins', () => {
+    const way = (from: string | null, to: string | null) => Math.abs(Number(from) - Number(to))
+    const jobs = [
+      { day: '23', path: '10' },
+      { day: '23', path: '10' },
+      { day: '23', path: '25' },
+      { day: '24', path: '12' },
+      { day: '24', path: null },
+      { day: '24', path: '20' },
+    ]
+    expect(waysOnDays(jobs, '1', way)).toEqual([9, 0, 15, 11, null, null])
+    expect(waysOnDays(jobs.slice(0, 1), null, way)).toEqual([null])
   })
   test('a job is new until it was seen, and news when its time, place, priority or what it is about change', () => {
     const seen = { ...row(1, at('08:00')), plannedEnd: at('09:00'), summary: 'Socket', placeCode: 'A', priority: 'routine' }

@@ -50,3 +50,22 @@ export function newsOf(job: Facts, seen: string | undefined): (typeof SAID)[numb
   const changed = SAID.filter((_, index) => before[index] !== now[index])
   return changed.length ? [...new Set(changed)] : null
 }
+
+/**
+ * The way to each job of a list in the order of the plan, in minutes: from the job before it on that day, the first from
+ * where the day begins. Null where one of the two is not known, and nothing within one place.
+ *
+ * @param way minutes between two places, by their paths
+ */
+export function waysOnDays(
+  jobs: readonly { day: string; path: string | null }[],
+  home: string | null,
+  way: (from: string | null, to: string | null) => number,
+): (number | null)[] {
+  return jobs.map(({ day, path }, index) => {
+    const before = jobs[index - 1]
+    const from = before?.day === day ? before.path : home
+    if (!from || !path) return null
+    return from === path ? 0 : way(from, path)
+  })
+}

@@ -17,7 +17,7 @@ export default query(contract.carryJobs, async ({ db, who, now }) => {
   const until = today.plus({ days: DAYS_AHEAD }).toJSDate()
   const open = and(inArray(visits.state, LIVE_VISIT_STATES), lt(visits.plannedStart, until))
   const thisWeek = and(gte(visits.plannedStart, today.startOf('week').toJSDate()), lt(visits.plannedStart, today.endOf('week').toJSDate()))
-  const rows = await jobsOf(db, who, or(open, thisWeek)!)
+  const rows = await jobsOf(db, who, site!.zone, or(open, thisWeek)!)
   return { rows, zone: site!.zone, marks: await marksOf(db, who, rows, today.toISODate()!), parts: await partsAt(db, site!.id) }
 })
 

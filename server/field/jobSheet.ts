@@ -1,6 +1,6 @@
 import type { VisitRecord } from '#server/dispatch/records'
 import { and, asc, eq, sql } from 'drizzle-orm'
-import type { JobRow, JobSheet } from '#contract/field'
+import type { JobLine, JobSheet } from '#contract/field'
 import { bringOf, earlierOn } from '#server/jobsheets'
 import { countOf } from '#core/jobsheets'
 import type { ToBring } from '#core/jobsheets'
@@ -42,12 +42,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
   }
 }
 
-export function jobRow(
-  visit: VisitRecord,
-  order: OrderRecord,
-  place: { code: string; name: string } | null,
-  bring: readonly ToBring[],
-): Outgoing<Omit<JobRow, 'running'>> {
+export function jobRow(visit: VisitRecord, order: OrderRecord, place: { code: string; name: string } | null, bring: readonly ToBring[]): Outgoing<JobLine> {
   return {
     visitId: visit.id,
     number: order.number,

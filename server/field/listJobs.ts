@@ -3,11 +3,15 @@ import type { SQL } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/field'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
+import { waysOnDays } from '#core/field'
 import { SEEN_IN_FIELD } from '#core/orders'
 import { bringOf } from '#server/jobsheets'
 import { query } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
-import { orders, places, sites, stints, visits } from '../tables'
+import { orders, places, sites, stints, technicians, visits } from '../tables'
+import { windowOf } from '#server/orders'
+import { placeAmong, placesOn } from '#server/places'
+import { waysBetween } from '#server/travel'
 import { jobRow } from './jobSheet'
 
 export default query(contract.listJobs, async ({ db, who, input, now }) => {
@@ -16,7 +20,7 @@ export default query(contract.listJobs, async ({ db, who, input, now }) => {
   const range = input.range ?? 'today'
   if (input.day) {
     const day = DateTime.fromISO(input.day, { zone: site!.zone })
-    return { rows: await jobsOf(db, who, between(day, day.plus({ days: 1 }))), zone: site!.zone, next: [] }
+    return { rows: await jobsOf(db, who, site!.zone, between(day, day.plus({ days: 1 }))), zone: site!.zone, next: [] }
   }
   const [from, to] = {
     today: [today, today.plus({ days: 1 })],
@@ -26,6 +30,7 @@ export default query(contract.listJobs, async ({ db, who, input, now }) => {
   const rows = await jobsOf(
     db,
     who,
+    site!.zone,
     // What is still open from before stays on the list until it is left.
     or(between(from, to), and(inArray(visits.state, LIVE_VISIT_STATES), lt(visits.plannedStart, to.toJSDate())))!,
   )
@@ -37,13 +42,14 @@ const between = (from: DateTime, to: DateTime) => and(gte(visits.plannedStart, f
 
 /** The jobs of the first day from then on that has any. */
 async function nextDay(db: Reader, who: Asker, from: DateTime) {
-  const [first] = await jobsOf(db, who, gte(visits.plannedStart, from.toJSDate()), 1)
+  const zone = from.zoneName!
+  const [first] = await jobsOf(db, who, zone, gte(visits.plannedStart, from.toJSDate()), 1)
   if (!first) return []
-  const day = DateTime.fromJSDate(new Date(first.plannedStart), { zone: from.zoneName! }).startOf('day')
-  return jobsOf(db, who, between(day, day.plus({ days: 1 })))
+  const day = DateTime.fromJSDate(new Date(first.plannedStart), { zone }).startOf('day')
+  return jobsOf(db, who, zone, between(day, day.plus({ days: 1 })))
 }
 
-export async function jobsOf(db: Reader, who: Asker, when: SQL, most = 200) {
+export async function jobsOf(db: Reader, who: Asker, zone: string, when: SQL, most = 200) {
   const rows = await db
     .select({ visit: visits, order: orders, place: places, running: stints.kind })
     .from(visits)
@@ -60,6 +66,32 @@ export async function jobsOf(db: Reader, who: Asker, when: SQL, most = 200) {
     )
     .orderBy(asc(visits.plannedStart), asc(visits.id))
     .limit(most)
-  const bring = await bringOf(db, [...new Set(rows.map(({ order }) => order.id))])
-  return rows.map(({ visit, order, place, running }) => ({ ...jobRow(visit, order, place, bring.get(order.id)!), running }))
+  const [bring, onPaths, [home]] = await Promise.all([
+    bringOf(db, [...new Set(rows.map(({ order }) => order.id))]),
+    placesOn(db, rows.map(({ place }) => place?.path ?? '').join('')),
+    db
+      .select({ path: places.path })
+      .from(technicians)
+      .leftJoin(places, eq(places.id, technicians.homePlaceId))
+      .where(eq(technicians.id, who.technicianId ?? -1)),
+  ])
+  const way = await waysBetween(db, [...rows.map(({ place }) => place?.path ?? null), home?.path ?? null])
+  const dayOf = (at: Date) => DateTime.fromJSDate(at, { zone }).toISODate()!
+  const wayTo = waysOnDays(
+    rows.map(({ visit, place }) => ({ day: dayOf(visit.plannedStart), path: place?.path ?? null })),
+    home?.path ?? null,
+    way,
+  )
+  return rows.map(({ visit, order, place, running }, index) => ({
+    ...jobRow(visit, order, place, bring.get(order.id)!),
+    running,
+    within: place ? (placeAmong(onPath(onPaths, place.path), place.id)?.within ?? null) : null,
+    window: windowOf(order),
+    wayMinutes: wayTo[index]!,
+  }))
+}
+
+const onPath = (all: Awaited<ReturnType<typeof placesOn>>, path: string) => {
+  const ids = path.split('/').filter(Boolean).map(Number)
+  return ids.flatMap((id) => all.find((one) => one.id === id) ?? [])
 }

@@ -3,7 +3,7 @@ import { RouterLink } from 'vue-router'
 import type { JobRow } from '#contract/field'
 import { VISIT_KIND_NAMES } from '#core/dispatch'
 import type { VisitKind } from '#core/dispatch'
-import { PriorityBar, shortTime } from '#web/kit'
+import { PriorityBar, shortTime, spanTime, spell } from '#web/kit'
 
 /** Jobs in the order of the plan, one card each. */
 defineProps<{
@@ -26,11 +26,15 @@ const STATES: Record<string, string> = { planned: 'Planned', on_site: 'On site',
         >
         <strong>{{ job.summary }}</strong>
         <span
-          ><span class="mono label">{{ job.placeCode }}</span> {{ job.placeName }}</span
+          ><span class="mono label">{{ job.placeCode }}</span> {{ job.placeName }}<span v-if="job.within" class="label">, {{ job.within }}</span></span
+        >
+        <span v-if="job.window" class="label"
+          >Agreed <span class="mono">{{ spanTime(job.window.from, job.window.until) }}</span></span
         >
         <span class="label"
           ><span class="mono">{{ job.number }}</span
-          >, {{ VISIT_KIND_NAMES[job.kind as VisitKind].toLowerCase() }}<template v-if="job.bring">, {{ job.bring }} to bring</template></span
+          >, {{ VISIT_KIND_NAMES[job.kind as VisitKind].toLowerCase() }}<template v-if="job.bring">, {{ job.bring }} to bring</template
+          ><template v-if="job.wayMinutes">, {{ spell(job.wayMinutes) }} to get there</template></span
         >
       </RouterLink>
     </li>
