@@ -23,7 +23,7 @@ afterAll(() => house?.close())
 const at = (clock: string, day = '2026-11-23') => `${day}T${clock}:00.000Z`
 const job = async () => {
   const { id, visitId } = await orderAt(cast, 'dispatched')
-  return { id, visitId: visitId! }
+  return { id, visitId: visitId }
 }
 const codes = async (reply: Promise<{ problem: { reasons?: { code: string }[] } }>) => (await reply).problem.reasons?.map(({ code }) => code)
 

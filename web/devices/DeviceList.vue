@@ -35,15 +35,19 @@ async function finish(id: number): Promise<void> {
       <li v-for="one in devices.value.value.rows" :key="one.id">
         <span>
           {{ one.name }}<br />
-          <span class="soft label">heard of <span class="mono">{{ shortTime(one.heardAt) }}</span></span>
+          <span class="soft label"
+            >heard of <span class="mono">{{ shortTime(one.heardAt) }}</span></span
+          >
         </span>
-        <span v-if="one.endedAt" class="soft label">ended <span class="mono">{{ shortTime(one.endedAt) }}</span></span>
+        <span v-if="one.endedAt" class="soft label"
+          >ended <span class="mono">{{ shortTime(one.endedAt) }}</span></span
+        >
         <NButton v-else size="small" :disabled="busy" :aria-label="`End ${one.name}`" @click="finish(one.id)">It is lost: end it</NButton>
       </li>
     </ul>
     <p v-if="devices.value.value.rows.length" class="soft label">
-      A device that is ended is signed out at once, and what it keeps cannot be read any more as soon as it has signal, or after fourteen days without. Signing in on it
-      brings it back.
+      A device that is ended is signed out at once, and what it keeps cannot be read any more as soon as it has signal, or after fourteen days without. Signing
+      in on it brings it back.
     </p>
     <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
   </template>

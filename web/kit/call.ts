@@ -71,7 +71,11 @@ async function problemOf(response: Response): Promise<Problem> {
   return (await response.json().catch(() => fallback)) as Problem
 }
 
-function requestFor(endpoint: Endpoint<never, unknown> | Endpoint<object, unknown>, input: object, { key, file, minimal }: Sending): { url: string; init: RequestInit } {
+function requestFor(
+  endpoint: Endpoint<never, unknown> | Endpoint<object, unknown>,
+  input: object,
+  { key, file, minimal }: Sending,
+): { url: string; init: RequestInit } {
   const { url, rest } = addressOf(endpoint.path, input)
   const headers: Record<string, string> = { Accept: 'application/json' }
   if (endpoint.method === 'POST') headers['Idempotency-Key'] = key ?? freshKey()
