@@ -7,7 +7,14 @@ import { chunksFor } from './scripts/kit/chunksFor'
 const root = import.meta.dirname
 
 /** What Rounds needs to open without a network. */
-const rounds = chunksFor(['web/field/RoundsView.vue', 'web/field/JobView.vue', 'web/field/carry.ts', 'web/people/SignInView.vue'])
+const rounds = chunksFor([
+  'web/field/RoundsView.vue',
+  'web/field/JobView.vue',
+  'web/field/carry.ts',
+  'web/shifts/MyTimeView.vue',
+  'web/methods/MyStepsView.vue',
+  'web/people/SignInView.vue',
+])
 
 export default defineConfig({
   root,

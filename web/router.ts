@@ -118,8 +118,13 @@ export const router = createRouter({
     { path: '/p/:token', name: 'pass', component: () => import('./vendors/PassView.vue'), meta: { title: 'Your job' } },
     { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds', carried: true } },
     { path: '/rounds/:visitId(\\d+)', name: 'job', component: () => import('./field/JobView.vue'), meta: { may: 'field.work', title: 'Job', carried: true } },
-    { path: '/rounds/time', name: 'myTime', component: () => import('./shifts/MyTimeView.vue'), meta: { may: 'field.work', title: 'My time' } },
-    { path: '/rounds/steps', name: 'myFieldSteps', component: () => import('./methods/MyStepsView.vue'), meta: { may: 'field.work', title: 'My steps' } },
+    { path: '/rounds/time', name: 'myTime', component: () => import('./shifts/MyTimeView.vue'), meta: { may: 'field.work', title: 'My time', carried: true } },
+    {
+      path: '/rounds/steps',
+      name: 'myFieldSteps',
+      component: () => import('./methods/MyStepsView.vue'),
+      meta: { may: 'field.work', title: 'My steps', carried: true },
+    },
     {
       path: '/readiness/:id(\\d+)?',
       name: 'readiness',

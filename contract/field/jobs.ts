@@ -7,6 +7,8 @@ import type { VisitResult } from '#core/dispatch'
 import type { ToBring } from '#core/jobsheets'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
+import { PERMITS } from '#core/methods'
+import type { HazardLine, Permit } from '#core/methods'
 import type { Priority } from '#core/requests'
 
 /** One job as a technician needs it. No money. */
@@ -63,6 +65,10 @@ export interface JobSheet extends JobLine {
   zone: string
   /** Orders of the group it leads that are not over. */
   openMembers: string[]
+  hazards: HazardLine[]
+  /** When I read them as they are now. */
+  hazardsReadAt: Instant | null
+  permits: { id: number; kind: Permit; number: string; fromAt: Instant; untilAt: Instant }[]
 }
 
 /** `next` are the jobs of the next day that has any, when none of today is left to do. */
@@ -204,6 +210,35 @@ export const finishJob = endpoint<FinishJob, JobSheet>({
     ...finishBody,
     releaseMembers: Joi.boolean(),
     waitsFor: Joi.object({ partId: field.id().required(), quantity: field.quantity().required() }),
+  }),
+})
+
+export const readHazards = endpoint<OnJob & { read: string }, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/hazards',
+  says: 'Say that I have read the hazards of a job.',
+  may: 'field.work',
+  /** `read` is what was read, so that what was added since is not taken for read. */
+  input: Joi.object<OnJob & { read: string }, true>({ ...onJob, read: Joi.string().max(20_000).required() }),
+})
+
+interface HoldPermit extends OnJob {
+  kind: Permit
+  number: string
+  fromAt: Instant
+  untilAt: Instant
+}
+export const holdPermit = endpoint<HoldPermit, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/permits',
+  says: 'Write down a permit I hold for a job: its number, and from when to when.',
+  may: 'field.work',
+  input: Joi.object<HoldPermit, true>({
+    ...onJob,
+    kind: field.oneOf(PERMITS).required(),
+    number: field.line(40).required(),
+    fromAt: field.instant().required(),
+    untilAt: field.instantAfter('fromAt', 'It ends after it begins.').required(),
   }),
 })
 

@@ -31,5 +31,12 @@ export const FIELD_EVENTS = {
     told: null,
     writes: true,
   }),
+  'field.hazards': event()({ says: 'read the hazards', told: null, writes: false }),
+  'field.permit': event<{ permit: string; number: string; start: string; end: string }>()({
+    says: 'holds a permit:',
+    about: ({ permit, number, start, end }, words) => (start && end ? `${permit} ${number}, ${words.time(start)} to ${words.time(end)}` : ''),
+    told: null,
+    writes: false,
+  }),
   'field.leave': event<{ result: string }>()({ says: 'left the job', about: ({ result }) => RESULTS[result ?? ''] ?? '', told: null, writes: false }),
 }

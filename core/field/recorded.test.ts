@@ -12,6 +12,8 @@ const job: RecordedJob = {
   notes: [],
   photos: [],
   outcome: { symptom: 'No power', cause: null, fix: null },
+  hazardsReadAt: null,
+  permits: [],
 }
 const act = <Name extends RecordedAct['name']>(
   name: Name,
@@ -48,6 +50,8 @@ describe('a job with what was recorded on it', () => {
         act('note', '08:31', { text: 'Loose' }),
         act('photo', '08:32', {}, { fileId: 'act-1' }),
         { ...act('note', '08:33', { text: 'Elsewhere' }), visitId: 2 },
+        act('hazards', '08:34', { read: '[]' }),
+        act('permit', '08:35', { kind: 'isolation', number: 'P-7', fromAt: at('08:00'), untilAt: at('12:00') }),
         act('finish', '09:05', { result: 'done', cause: 'Wear', fix: 'Replaced' }),
         act('stint', '09:10', { kind: 'work' }),
       ],
@@ -65,6 +69,8 @@ describe('a job with what was recorded on it', () => {
       notes: [{ at: at('08:31'), who: 'Bram', text: 'Loose' }],
       photos: [{ fileId: 'act-1' }],
       outcome: { symptom: 'No power', cause: 'Wear', fix: 'Replaced' },
+      hazardsReadAt: at('08:34'),
+      permits: [{ kind: 'isolation', number: 'P-7', untilAt: at('12:00') }],
     })
     // The phone’s own have no number of the server’s.
     expect([...worked.stints, ...worked.parts, ...worked.photos].every(({ id }) => id < 0)).toBe(true)

@@ -1,5 +1,6 @@
 import { chargedMinutes } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
+import type { Permit } from '#core/methods'
 
 /** What a phone records on a job, by kind, with what is sent of it. */
 export interface FieldActs {
@@ -13,6 +14,8 @@ export interface FieldActs {
   step: { id: number; version: number; value?: string; note?: string; leave?: boolean }
   stepUndo: { id: number; version: number }
   stepPhoto: { id: number }
+  hazards: { read: string }
+  permit: { kind: Permit; number: string; fromAt: string; untilAt: string }
 }
 export type FieldActName = keyof FieldActs
 
@@ -51,6 +54,9 @@ export interface RecordedJob {
   notes: { at: string; who: string; text: string }[]
   photos: { id: number; fileId?: string }[]
   outcome: { symptom: string | null; cause: string | null; fix: string | null }
+  /** When whoever has the visit read its hazards as they are now. */
+  hazardsReadAt: string | null
+  permits: { id: number; kind: Permit; number: string; fromAt: string; untilAt: string }[]
 }
 
 /**
@@ -87,6 +93,10 @@ function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number
     }
     case 'note':
       return { ...job, notes: [...job.notes, { at: act.at, who, text: act.input.text }] }
+    case 'hazards':
+      return { ...job, hazardsReadAt: act.at }
+    case 'permit':
+      return { ...job, permits: [...job.permits, { id, ...act.input }] }
     case 'photo':
       return { ...job, photos: [...job.photos, { id, fileId: act.fileId }] }
     case 'finish': {

@@ -53,6 +53,11 @@ export async function beginVisit(tx: Tx, visit: VisitRecord, now: Date): Promise
   await saveVisit(tx, visit, { ...came, state: 'on_site', startedAt: now })
 }
 
+/** Whoever has the visit has read these hazards. */
+export async function noteHazardsRead(tx: Tx, visit: VisitRecord, hazardsRead: string, at: Date): Promise<void> {
+  await saveVisit(tx, visit, { hazardsRead, hazardsReadAt: at })
+}
+
 /** Whoever was there has left. */
 export async function endVisit(tx: Tx, visit: VisitRecord, result: VisitResult, now: Date): Promise<void> {
   await saveVisit(tx, visit, { state: 'ended', endedAt: now, result })

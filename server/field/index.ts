@@ -7,6 +7,7 @@ import findParts from './findParts'
 import finishJob from './finishJob'
 import listJobs from './listJobs'
 import readJob from './readJob'
+import { holdPermit, readHazards } from './safetyActs'
 import readOutcomeLists from './readOutcomeLists'
 import stopClock from './stopClock'
 import switchStint from './switchStint'
@@ -24,6 +25,8 @@ export const routes: Route[] = [
   listJobs,
   carryJobs,
   readJob,
+  readHazards,
+  holdPermit,
   switchStint,
   stopClock,
   correctStint,

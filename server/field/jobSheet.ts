@@ -8,6 +8,7 @@ import type { Asker, Outgoing, Reader } from '#server/kit'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, events, parts, sites, stints, stockMovements } from '../tables'
 import { myVisit } from './myVisit'
+import { safetyOf } from './safety'
 import { openMembersOf, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 
@@ -37,6 +38,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     photos: await db.select({ id: attachments.id }).from(attachments).where(eq(attachments.orderId, order.id)),
     earlier: await earlierOn(db, order, EARLIER),
     outcome: { symptom: order.symptom, cause: order.cause, fix: order.fix },
+    ...(await safetyOf(db, order.id, visit)),
     openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
     zone: site!.zone,
   }

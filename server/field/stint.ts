@@ -21,7 +21,7 @@ export type Worker = Actor
 export async function switchStintOf(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, kind: StintKind, now: Date): Promise<void> {
   refuseOver(visit)
   const { technicianId } = visit
-  const later = technicianId === null ? null : await clockOfTechnician(tx, technicianId, order, visit, now)
+  const later = technicianId === null ? null : await clockOfTechnician(tx, technicianId, order, visit, now, worker.heardAt !== undefined)
   // On the job already, only the kind of time is another.
   const to = order.state === 'on_job' ? order.state : moveOrder(await factsOf(tx, order, nobody, now), 'start', null)
   const running = await runningStint(tx, visit.id)
@@ -67,18 +67,21 @@ function refuseOver(visit: VisitRecord): void {
 
 /**
  * Whether a technician’s clock may start at a moment: their other time is not there, and their clock runs on no other job.
+ * @param late it was heard of so much later than it happened that a clock may run elsewhere since
  * @returns the clock that runs on another job since a later moment; null for none
  */
-async function clockOfTechnician(tx: Tx, technicianId: number, order: OrderRecord, visit: VisitRecord, at: Date) {
-  const others = await othersOf(tx, technicianId, { startAt: at, endAt: new Date(at.getTime() + 1) }, visit.id)
-  const other = others.find((one) => one.runs && one.startAt <= at)
-  if (other) refuse('clock_elsewhere', `Your clock is running on ${other.number}. Stop it there first.`)
-  if (others.length) await refuseOthers(tx, order, others, { startAt: at, endAt: new Date(at.getTime() + 1) }, at)
-  const [later] = await tx
-    .select({ id: stints.id })
+async function clockOfTechnician(tx: Tx, technicianId: number, order: OrderRecord, visit: VisitRecord, at: Date, late: boolean) {
+  const moment = { startAt: at, endAt: new Date(at.getTime() + 1) }
+  const others = await othersOf(tx, technicianId, moment, visit.id)
+  const [running] = await tx
+    .select({ number: orders.number, startAt: stints.startAt })
     .from(stints)
+    .innerJoin(orders, eq(orders.id, stints.orderId))
     .where(and(eq(stints.runningTechnicianId, technicianId), ne(stints.visitId, visit.id)))
-  return later ?? null
+  if (running && (!late || running.startAt <= at)) refuse('clock_elsewhere', `Your clock is running on ${running.number}. Stop it there first.`)
+  const over = others.filter((one) => one.endAt !== null)
+  if (over.length) await refuseOthers(tx, order, over, moment, at)
+  return running ?? null
 }
 
 /** Other time of a technician over a while, on whatever job. Two phones of one person come one after another. */
@@ -97,7 +100,7 @@ async function othersOf(tx: Tx, technicianId: number, { startAt, endAt }: { star
       ),
     )
   // What was recorded late and has no end yet is in nobody’s way.
-  return found.filter((one) => one.endAt !== null || one.running !== null).map(({ running, ...one }) => ({ ...one, runs: running !== null }))
+  return found.filter((one) => one.endAt !== null || one.running !== null).map(({ running: _running, ...one }) => one)
 }
 
 async function refuseOthers(tx: Tx, order: OrderRecord, others: Awaited<ReturnType<typeof othersOf>>, times: { startAt: Date; endAt: Date }, now: Date) {

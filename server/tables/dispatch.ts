@@ -1,4 +1,4 @@
-import { index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { index, int, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { VISIT_ANSWERS, VISIT_KINDS, VISIT_RESULTS, VISIT_STATES } from '#core/dispatch'
 import { id, instant, tokenHash, version } from './columns'
 import { orders } from './orders'
@@ -33,6 +33,9 @@ export const visits = mysqlTable(
     tellAt: instant('tell_at'),
     /** When the desk was told that they have not answered. */
     silentAt: instant('silent_at'),
+    /** What of its hazards was read by whoever has it, and when. */
+    hazardsRead: text('hazards_read'),
+    hazardsReadAt: instant('hazards_read_at'),
     version: version(),
   },
   (table) => [

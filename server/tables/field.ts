@@ -1,5 +1,6 @@
 import { index, int, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { STINT_KINDS } from '#core/ledger'
+import { PERMITS } from '#core/methods'
 import { id, instant, minor } from './columns'
 import { visits } from './dispatch'
 import { orders } from './orders'
@@ -34,6 +35,26 @@ export const stints = mysqlTable(
     index('stint_visit').on(table.visitId),
     index('stint_technician').on(table.technicianId, table.startAt),
   ],
+)
+
+/** Leave in writing to do dangerous work, as whoever holds it wrote it down. */
+export const permits = mysqlTable(
+  'permit',
+  {
+    id: id(),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    visitId: int('visit_id')
+      .notNull()
+      .references(() => visits.id),
+    kind: varchar('kind', { length: 16, enum: PERMITS }).notNull(),
+    number: varchar('number', { length: 40 }).notNull(),
+    fromAt: instant('from_at').notNull(),
+    untilAt: instant('until_at').notNull(),
+    at: instant('at').notNull(),
+  },
+  (table) => [index('permit_order').on(table.orderId)],
 )
 
 export const findings = mysqlTable(

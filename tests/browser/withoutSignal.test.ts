@@ -204,6 +204,36 @@ test('a job taken back while the phone was without signal: what was recorded is 
   ])
 })
 
+test('the clock is moved from one job to another in one press, also without signal', async () => {
+  const [first, second] = [await orderAt(cast, 'dispatched'), await orderAt(cast, 'dispatched')]
+  const phone = await phoneOf('bram.oyelaran')
+  await phone.go('/rounds')
+  await phone.reads('Rounds')
+  // Both are on the phone before it goes where there is none.
+  await phone.until(
+    'both are carried',
+    async () => (await phone.driver.findElements(By.css(`a[href="/rounds/${first.visitId}"], a[href="/rounds/${second.visitId}"]`))).length === 2,
+  )
+  for (const { visitId } of [second, first]) {
+    await phone.go(`/rounds/${visitId}`)
+    await phone.find(By.css('[aria-label="Clock"]'))
+  }
+  await network(phone, 'cut')
+  await phone.driver.executeAsyncScript(PRESS, 'Work', null)
+  await phone.go(`/rounds/${second.visitId}`)
+  await phone.press('Travel')
+  await phone.reads('Stop it there first')
+  await phone.press('Stop it there and start here')
+  await phone.find(By.css('[aria-pressed="true"]'))
+  await network(phone, 'whole')
+  await phone.until('both are there', async () => (await cast.technician.must(readJob, { visitId: second.visitId })).running?.kind === 'travel')
+  const { stints, running } = await cast.technician.must(readJob, { visitId: first.visitId })
+  expect([running, stints.map(({ kind }) => kind)]).toEqual([null, ['work']])
+  await phone.press('Stop the clock')
+  await phone.reads('The clock is not running')
+  await phone.until('that is sent', async () => (await lying(phone)).acts === 0)
+})
+
 test('who signs out with something unsent is warned; a phone that was lost and ended keeps nothing that can be read', async () => {
   const { visitId } = await orderAt(cast, 'dispatched', { technicianIds: [1] })
   const phone = await phoneOf('bram.oyelaran')

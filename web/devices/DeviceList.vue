@@ -42,7 +42,7 @@ async function finish(id: number): Promise<void> {
         <span v-if="one.endedAt" class="soft label"
           >ended <span class="mono">{{ shortTime(one.endedAt) }}</span></span
         >
-        <NButton v-else size="small" :disabled="busy" :aria-label="`End ${one.name}`" @click="finish(one.id)">It is lost: end it</NButton>
+        <NButton v-else size="small" :disabled="busy" :aria-label="`It is lost: end it, ${one.name}`" @click="finish(one.id)">It is lost: end it</NButton>
       </li>
     </ul>
     <p v-if="devices.value.value.rows.length" class="soft label">

@@ -4,11 +4,7 @@ import { useCarrying } from './carrying'
 
 /** Says when there is no signal, and that nothing is lost by it. */
 const carrying = useCarrying()
-/** What was not taken, and what waits behind it, is not on its way. */
-const waiting = computed(() => {
-  const stuck = new Set(carrying.refused.map(({ body }) => body.visitId))
-  return carrying.acts.filter(({ body }) => !stuck.has(body.visitId)).length
-})
+const waiting = computed(() => carrying.waiting.length)
 const kept = computed(() => {
   if (!waiting.value) return 'You can go on; what you do is kept here.'
   return waiting.value === 1 ? 'One thing you did waits here until there is some.' : `${waiting.value} things you did wait here until there is some.`

@@ -23,24 +23,30 @@ export function carryAlong(kinds: ActKinds, ready: () => unknown, signedOut: () 
 
 async function begin(kinds: ActKinds, ready: () => unknown, signedOut: () => unknown): Promise<void> {
   const [session, carrying] = [useSession(), useCarrying()]
-  carrying.knows(kinds)
   const box = await openBox()
+  let asking = false
+  /** Asks who is signed in here; what the device keeps stays, unless it was ended. */
+  async function ask(): Promise<void> {
+    if (asking || !carrying.device || !box) return
+    asking = true
+    const self = await verify(carrying.device).finally(() => (asking = false))
+    if (self === 'away') return
+    if (self) {
+      session.assume(self)
+      return join(box, ready)
+    }
+    carrying.close()
+    session.forget()
+    began = null
+    signedOut()
+  }
+  carrying.knows(kinds, () => void ask())
   if (!box) return session.ensure()
   const remembered = await recall(box)
   if (remembered && (!session.self || session.self.accountId === remembered.self.accountId)) {
     if (!session.self) session.assume(remembered.self)
     await carrying.open(remembered.device)
-    void verify(remembered.device).then((self) => {
-      if (self === 'away') return
-      if (self) {
-        session.assume(self)
-        return join(box, ready)
-      }
-      carrying.close()
-      session.forget()
-      began = null
-      signedOut()
-    })
+    void ask()
   } else {
     await session.ensure()
     if (session.self) void join(box, ready)

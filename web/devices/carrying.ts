@@ -31,8 +31,14 @@ export const useCarrying = defineStore('carrying', () => {
   /** The last that was asked of the server was not answered. */
   const away = ref(false)
   const refused = computed(() => acts.value.filter(({ body }) => body.problem))
+  /** What is on its way as soon as it can be: not what was refused, nor what waits behind that. */
+  const waiting = computed(() => {
+    const stuck = new Set(refused.value.map(({ body }) => body.visitId))
+    return acts.value.filter(({ body }) => !stuck.has(body.visitId))
+  })
   let outbox: Outbox | null = null
   let kinds: ActKinds | null = null
+  let signedOut: (() => void) | null = null
   let tries = 0
   let latest = ''
   let soon: ReturnType<typeof setTimeout> | undefined
@@ -77,11 +83,11 @@ export const useCarrying = defineStore('carrying', () => {
   async function flush(): Promise<void> {
     if (!outbox) return
     clearTimeout(soon)
-    const before = acts.value.length
+    const before = waiting.value.length
     await outbox.flush()
-    const waiting = acts.value.length - refused.value.length
-    tries = acts.value.length < before ? 0 : tries + 1
-    if (waiting && away.value) soon = setTimeout(() => void flush(), AGAIN_MS[Math.min(tries, AGAIN_MS.length) - 1] ?? AGAIN_MS[0])
+    await look()
+    tries = waiting.value.length < before ? 0 : tries + 1
+    if (waiting.value.length) soon = setTimeout(() => void flush(), AGAIN_MS[Math.min(tries, AGAIN_MS.length) - 1] ?? AGAIN_MS[0])
   }
 
   async function send(act: Act, keep: (body: ActBody) => Promise<void>, more: boolean): Promise<unknown> {
@@ -90,9 +96,16 @@ export const useCarrying = defineStore('carrying', () => {
       reached()
       return answer
     } catch (error) {
-      if (error instanceof CallProblem && error.problem.status === 0) away.value = true
+      failed(error)
       throw error
     }
+  }
+
+  /** What a failure says of the line, and of who is signed in. */
+  function failed(error: unknown): void {
+    if (!(error instanceof CallProblem)) return
+    if (error.problem.status === 0) away.value = true
+    if (error.problem.status === 401) signedOut?.()
   }
 
   async function sendAct({ key, body }: Act, keep: (body: ActBody) => Promise<void>, minimal: boolean): Promise<unknown> {
@@ -134,7 +147,10 @@ export const useCarrying = defineStore('carrying', () => {
     const body = { ...recording, at: momentNow() } as ActBody
     if (!outbox) return sendNow<Answer>(body, photo)
     const file = photo && { bytes: await photo.arrayBuffer(), mime: photo.type }
-    const { seq, outcome } = await outbox.record(file ? { ...body, fileId: fileNameOf(freshKey()) } : body, file)
+    const kept = await outbox.record(file ? { ...body, fileId: fileNameOf(freshKey()) } : body, file).catch(() => null)
+    // A device that is full keeps nothing more; with signal it is not needed.
+    if (!kept) return sendNow<Answer>(body, photo)
+    const { seq, outcome } = kept
     // A photo takes as long as it takes; nobody waits for it, nor for a signal that is not there.
     const known = await Promise.race([outcome, wait(photo || away.value ? 0 : SEEN_TAKEN_MS)])
     if (known?.is === 'sent') return (known.answer as Answer | undefined) ?? null
@@ -176,7 +192,7 @@ export const useCarrying = defineStore('carrying', () => {
       return answer
     } catch (error) {
       if (!(error instanceof CallProblem)) throw error
-      if (error.problem.status === 0) away.value = true
+      failed(error)
       if (device.value && [403, 404].includes(error.problem.status)) await device.value.box.dropCopies(device.value.accountId, (one) => one === name)
       throw error
     }
@@ -233,8 +249,13 @@ export const useCarrying = defineStore('carrying', () => {
     device,
     acts,
     refused,
+    waiting,
     away,
-    knows: (table: ActKinds) => void (kinds = table),
+    /** How acts are sent, and what is done when nobody is signed in any more. */
+    knows: (table: ActKinds, whenSignedOut: () => void = () => undefined) => {
+      kinds = table
+      signedOut = whenSignedOut
+    },
     says: (body: ActBody) => kindOf(body.name).says(body),
     open,
     close,

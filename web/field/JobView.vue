@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
 import { listJobDocuments, readJobDocument } from '#contract/documents'
 import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
 import { withActs } from '#core/field'
+import type { StintKind } from '#core/ledger'
 import { KeptPicture, SignalLine, useCarried, useCarrying } from '#web/devices'
 import type { Recording } from '#web/devices'
 import { FileEntry, PhonePage, address, onLiveChange, PriorityBar, ProblemNote, shortTime, useSoon } from '#web/kit'
@@ -17,7 +18,8 @@ import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
 import NoteForm from './NoteForm.vue'
 import PartPick from './PartPick.vue'
-import { refuseElsewhere } from './elsewhere'
+import { refuseElsewhere, refuseUnsafeHere, runningElsewhere } from './localRules'
+import SafetyCard from './SafetyCard.vue'
 import { sawJob } from './seen'
 import UnsentCard from './UnsentCard.vue'
 import { usePhoneJob } from './usePhoneJob'
@@ -32,7 +34,24 @@ const record = (recording: Recording, photo?: Blob) => carrying.record<JobSheet>
 const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<JobSheet, 'part' | 'note' | 'finish'>(job, (file) =>
   record({ name: 'photo', visitId, input: {} }, file),
 )
-const clock = (recording: Recording & { name: 'stint' }) => act(() => refuseElsewhere(visitId).then(() => record(recording)))
+/** What the clock was to be set to, while it runs on another job. */
+const wanted = ref<StintKind | null>(null)
+const isElsewhere = computed(() => problem.value?.reasons.some(({ code }) => code === 'clock_elsewhere') && wanted.value !== null)
+function setClock(kind: StintKind): void {
+  wanted.value = kind
+  void act(async () => {
+    refuseUnsafeHere(it.value!, kind)
+    await refuseElsewhere(visitId)
+    return record({ name: 'stint', visitId, input: { kind } })
+  })
+}
+/** Both in one press: stopped there, started here. */
+const moveClock = () =>
+  act(async () => {
+    const other = await runningElsewhere(visitId)
+    if (other) await carrying.record({ name: 'stop', visitId: other.visitId, input: {} })
+    return record({ name: 'stint', visitId, input: { kind: wanted.value! } })
+  })
 const part = ref<contract.CarriedPart | null>(null)
 const quantity = ref('1')
 const picked = ref<InstanceType<typeof PartPick> | null>(null)
@@ -63,6 +82,16 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
       <template v-else-if="it">
         <p v-if="it.priority"><PriorityBar :priority="it.priority" /></p>
         <p v-if="problem && !open" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+        <NButton v-if="isElsewhere && !open" type="primary" :disabled="busy" @click="moveClock">Stop it there and start here</NButton>
+        <SafetyCard
+          v-if="it.hazards.length"
+          :job="it"
+          :over="over"
+          :busy="busy"
+          :problem="problem"
+          @read="(input) => act(() => record({ name: 'hazards', visitId, input }))"
+          @hold="(input) => act(() => record({ name: 'permit', visitId, input }))"
+        />
         <ClockCard
           :running="it.running"
           :stints="it.stints"
@@ -71,7 +100,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           corrects
           :problem="problem"
           @correct="(input) => act(() => record({ name: 'correct', visitId, input }))"
-          @switch="(kind) => clock({ name: 'stint', visitId, input: { kind } })"
+          @switch="setClock"
           @stop="(stoppedAt) => act(() => record({ name: 'stop', visitId, input: stoppedAt ? { stoppedAt } : {} }))"
         />
         <FinishForm

@@ -105,7 +105,7 @@ const RANGES = [
       <UnsentCard folded :number-of="(visitId) => numbers.get(visitId)" />
       <ChoiceEntry id="range" v-model="range" class="ranges" label-hidden label="Which days" :options="RANGES" />
       <MomentEntryLater v-if="range === 'day'" id="day" v-model="day" label="Which day" day />
-      <p v-if="range === 'today'" class="paper">
+      <p v-if="range === 'today' && !carrying.away" class="paper">
         <NButton text type="primary" tag="a" target="_blank" :href="address(printMyDay, {})">Today on paper</NButton>
       </p>
       <ProblemNote v-if="isEarlier && earlier.problem.value" :problem="earlier.problem.value" @retry="earlier.load" />

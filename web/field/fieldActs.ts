@@ -7,6 +7,7 @@ import type { RecordedAct } from '#core/field'
 import { VISIT_RESULT_NAMES } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
 import { STINT_KIND_NAMES } from '#core/ledger'
+import { PERMIT_NAMES } from '#core/methods'
 import type { Endpoint } from '#contract/kit'
 import type { ActKinds, Copies } from '#web/devices'
 import { address, shortTime, useSession } from '#web/kit'
@@ -62,6 +63,14 @@ export const FIELD_ACTS: ActKinds = {
     ...onJob,
   },
   note: { endpoint: to(contract.addNote), input: ({ visitId, input }) => ({ visitId, ...input }), says: ({ input }) => `Note: ${input.text}`, ...onJob },
+  hazards: { endpoint: to(contract.readHazards), input: ({ visitId, input }) => ({ visitId, ...input }), says: () => 'Hazards read', ...onJob },
+  permit: {
+    endpoint: to(contract.holdPermit),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input: { kind, number, fromAt, untilAt } }) =>
+      `Permit: ${PERMIT_NAMES[kind].toLowerCase()} ${number}, ${shortTime(fromAt)} to ${shortTime(untilAt)}`,
+    ...onJob,
+  },
   photo: {
     endpoint: to(contract.addSentPhoto),
     whole: to(contract.addJobPhoto),

@@ -1,5 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
+import { hazardsAsRead } from '#core/field'
 import { STINT_KINDS } from '#core/ledger'
 import { CallProblem, setServerNow, useLoading } from '#web/kit'
 import { choose, chosenIn } from '../../tests/kit/choose'
@@ -7,7 +8,9 @@ import { answering, settled } from '../../tests/kit/fetch'
 import BillForm from '../vendors/BillForm.vue'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
+import { refuseUnsafeHere } from './localRules'
 import NoteForm from './NoteForm.vue'
+import SafetyCard from './SafetyCard.vue'
 import { usePhoneJob } from './usePhoneJob'
 
 beforeEach(() => setActivePinia(createPinia()))
@@ -88,6 +91,46 @@ describe('the clock', () => {
     expect(clock.text()).toMatch(/Travel 10 min, Work 1 h 5 min|Work 1 h 5 min, Travel 10 min/)
     expect(clock.text()).not.toContain('Break')
     expect(clock.findAll('button')).toHaveLength(0)
+  })
+})
+
+describe('hazards', () => {
+  const FAN = { hazard: 'Turning fan', control: 'Isolate', permit: 'isolation' as const }
+  const card = (more: object = {}) =>
+    mount(SafetyCard, { props: { job: { hazards: [FAN], hazardsReadAt: null, permits: [], ...more }, over: false, busy: false, problem: null } })
+
+  test('are read first, as they stand; then the permit they take is written down with number and times', async () => {
+    setServerNow('2026-11-23T10:30:00Z')
+    const unread = card()
+    expect(unread.text()).toContain('Turning fan: Isolate Takes a permit: electrical isolation.')
+    expect(unread.find('form').exists()).toBe(false)
+    await unread.find('button').trigger('click')
+    expect(unread.emitted('read')).toEqual([[{ read: hazardsAsRead([FAN]) }]])
+    const read = card({ hazardsReadAt: '2026-11-23T10:31:00Z' })
+    expect(read.text()).toContain('You read them 10:31')
+    await read.find('#permit-number').setValue(' P-12 ')
+    await read.find('#permit-until').setValue('1630')
+    await read.find('form').trigger('submit')
+    const held = { kind: 'isolation', number: 'P-12', fromAt: '2026-11-23T10:30:00.000Z', untilAt: '2026-11-23T16:30:00.000Z' }
+    expect(read.emitted('hold')).toEqual([[held]])
+    // What ends earlier on the clock than it begins ends tomorrow.
+    await read.find('#permit-number').setValue('P-13')
+    await read.find('#permit-until').setValue('02:00')
+    await read.find('form').trigger('submit')
+    expect(read.emitted('hold')!.at(-1)).toEqual([expect.objectContaining({ untilAt: '2026-11-24T02:00:00.000Z' })])
+    await read.find('#permit-number').setValue('P-14')
+    await read.find('#permit-until').setValue('later')
+    await read.find('form').trigger('submit')
+    expect([read.find('[role="alert"]').text(), read.emitted('hold')!.length]).toEqual(['Write times like 16:30.', 2])
+    const whole = card({ hazardsReadAt: '2026-11-23T10:31:00Z', permits: [{ id: 1, ...held }] })
+    expect([whole.find('form').exists(), whole.text()]).toEqual([false, expect.stringContaining('Electrical isolation P-12, 10:30 to 16:30') as string])
+  })
+
+  test('are said at once where there is no server to ask', () => {
+    const job = { hazards: [FAN], hazardsReadAt: null, permits: [] }
+    expect(() => refuseUnsafeHere(job, 'travel')).not.toThrow()
+    expect(() => refuseUnsafeHere(job, 'work')).toThrow('Read the hazards')
+    expect(() => refuseUnsafeHere({ ...job, hazardsReadAt: '2026-11-23T10:31:00Z' }, 'work')).toThrow('takes a permit')
   })
 })
 

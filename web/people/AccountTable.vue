@@ -32,7 +32,7 @@ const save = (account: AccountRow, change: Partial<AccountRow>) => {
             <th>Approves to</th>
             <th>Team</th>
             <th>May sign in</th>
-            <th>Devices</th>
+            <th></th>
           </tr>
         </thead>
         <tbody>
@@ -80,7 +80,7 @@ const save = (account: AccountRow, change: Partial<AccountRow>) => {
               />
             </td>
             <td>
-              <NButton v-if="account.whole" size="small" :aria-label="`Devices of ${account.name}`" @click="looked = account">Show</NButton>
+              <NButton v-if="account.whole" size="small" :aria-label="`Devices of ${account.name}`" @click="looked = account">Devices</NButton>
             </td>
           </tr>
         </tbody>
