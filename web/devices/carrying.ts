@@ -40,6 +40,7 @@ export const useCarrying = defineStore('carrying', () => {
   let kinds: ActKinds | null = null
   let signedOut: (() => void) | null = null
   let tries = 0
+  let looked = 0
   let latest = ''
   let soon: ReturnType<typeof setTimeout> | undefined
   const listeners = new Map<string, Set<Changed>>()
@@ -75,8 +76,12 @@ export const useCarrying = defineStore('carrying', () => {
   }
   forgetting.add(close)
 
+  /** Reads what waits; what was asked last is shown, whichever is read first. */
   async function look(): Promise<void> {
-    if (outbox) acts.value = await outbox.acts()
+    if (!outbox) return
+    const mine = ++looked
+    const found = await outbox.acts()
+    if (mine === looked && outbox) acts.value = found
   }
 
   /** Sends what waits, now; and again by itself as long as something is left. */

@@ -161,7 +161,8 @@ export class Outbox {
 
   /** A refused act is tried again, as it was or put right. It keeps its key: nothing was done under it, and nothing is done under it twice. */
   async retry(act: Act, body: ActBody = act.body): Promise<void> {
-    const { problem: _solved, ...again } = body
+    // A photo goes whole once more: what was sent of it may be what was wrong.
+    const { problem: _solved, sent: _gone, ...again } = body
     await this.write({ ...act, body: again })
     this.means.changed()
     void this.flush().catch(() => undefined)

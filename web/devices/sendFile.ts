@@ -5,6 +5,8 @@ import { CallProblem } from '#web/kit'
 const UPLOADS = '/api/uploads'
 /** What a line that breaks can lose; a whole piece counts as soon as it is there. */
 const PIECE_BYTES = 512 * 1024
+/** A line over which nothing goes for so long is none (our own choice, no source). */
+const STILL_MS = 45_000
 
 /**
  * Sends a file by the resumable upload protocol, from where it broke off.
@@ -17,6 +19,11 @@ const PIECE_BYTES = 512 * 1024
 export async function sendFile(file: Blob, url: string | undefined, began: (url: string) => Promise<void>): Promise<string> {
   const { Upload } = await import('tus-js-client')
   return new Promise((resolve, reject) => {
+    let still: ReturnType<typeof setTimeout>
+    const moves = () => {
+      clearTimeout(still)
+      still = setTimeout(() => void upload.abort().finally(() => reject(new CallProblem(NO_LINE))), STILL_MS)
+    }
     const upload = new Upload(file, {
       endpoint: UPLOADS,
       uploadUrl: url,
@@ -25,12 +32,22 @@ export async function sendFile(file: Blob, url: string | undefined, began: (url:
       retryDelays: [],
       storeFingerprintForResuming: false,
       onUploadUrlAvailable: () => void began(upload.url!),
-      onSuccess: () => resolve(upload.url!.slice(upload.url!.lastIndexOf('/') + 1)),
-      onError: (error) => reject(new CallProblem(problemOf(error as DetailedError))),
+      onProgress: moves,
+      onSuccess: () => {
+        clearTimeout(still)
+        resolve(upload.url!.slice(upload.url!.lastIndexOf('/') + 1))
+      },
+      onError: (error) => {
+        clearTimeout(still)
+        reject(new CallProblem(problemOf(error as DetailedError)))
+      },
     })
+    moves()
     upload.start()
   })
 }
+
+const NO_LINE: Problem = { type: 'about:blank', title: 'No connection', status: 0, detail: 'The line stands still. The photo is kept on this phone.' }
 
 function problemOf({ originalResponse, message }: DetailedError): Problem {
   const status = originalResponse?.getStatus() ?? 0
