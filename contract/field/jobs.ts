@@ -9,6 +9,7 @@ import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import { PERMITS } from '#core/methods'
 import type { HazardLine, Permit } from '#core/methods'
+import type { OrderKind } from '#core/orders'
 import type { Priority } from '#core/requests'
 
 /** One job as a technician needs it. No money. */
@@ -63,6 +64,7 @@ export interface JobSheet extends JobLine {
   earlier: { number: string; finishedAt: Instant; symptom: string | null; cause: string | null; fix: string | null }[]
   outcome: { symptom: string | null; cause: string | null; fix: string | null }
   zone: string
+  orderKind: OrderKind
   /** Orders of the group it leads that are not over. */
   openMembers: string[]
   hazards: HazardLine[]

@@ -89,17 +89,34 @@ describe('a job with what was recorded on it', () => {
   test('steps are done, left out and taken back by the version they were at; what waited waits no more', () => {
     const step = (id: number, waitsFor: string | null = null) => ({
       ...{ id, version: 1, state: 'open', text: `Step ${id}`, waitsFor, photoId: null },
-      ...{ value: null, note: null, doneBy: null, doneAt: null },
+      ...{
+        value: null,
+        note: null,
+        doneBy: null,
+        doneAt: null,
+        outside: false,
+        kind: 'measured' as const,
+        unit: 'bar',
+        least: 2,
+        most: 3,
+        choices: [],
+        first: false,
+      },
     })
     const steps = [step(1), step(2, 'Step 1'), step(3)]
     const done = act('step', '08:00', { id: 1, version: 1, value: '3.5' })
     const all = [done, act('step', '08:01', { id: 3, version: 1, note: 'no ladder', leave: true }), act('stepPhoto', '08:02', { id: 2 }, { fileId: 'act-2' })]
     expect(stepsWithActs(steps, all, 'Bram')).toMatchObject([
-      { state: 'done', value: '3.5', doneBy: 'Bram', doneAt: at('08:00'), version: 2 },
+      { state: 'done', value: '3.5', outside: true, doneBy: 'Bram', doneAt: at('08:00'), version: 2 },
       { state: 'open', waitsFor: null, photoId: -1, fileId: 'act-2', version: 2 },
       { state: 'left', note: 'no ladder', version: 2 },
     ])
-    expect(stepsWithActs(steps, [done, act('stepUndo', '08:03', { id: 1, version: 2 })], '')[0]).toMatchObject({ state: 'open', value: null, version: 3 })
+    expect(stepsWithActs(steps, [done, act('stepUndo', '08:03', { id: 1, version: 2 })], '')[0]).toMatchObject({
+      state: 'open',
+      value: null,
+      outside: false,
+      version: 3,
+    })
     // Somebody else has changed it since: what the server says then decides.
     expect(stepsWithActs([{ ...step(1), version: 4 }], [done], '')[0]).toMatchObject({ state: 'open', version: 4 })
   })

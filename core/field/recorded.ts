@@ -1,6 +1,7 @@
 import { chargedMinutes } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
-import type { Permit } from '#core/methods'
+import { readStep } from '#core/methods'
+import type { Permit, StepFields } from '#core/methods'
 
 /** What a phone records on a job, by kind, with what is sent of it. */
 export interface FieldActs {
@@ -147,6 +148,13 @@ interface RecordedStep {
   version: number
   state: string
   value: string | null
+  outside: boolean
+  kind: StepFields['kind']
+  unit: string | null
+  least: number | null
+  most: number | null
+  choices: string[]
+  first: boolean
   note: string | null
   doneBy: string | null
   doneAt: string | null
@@ -163,16 +171,27 @@ export function stepsWithActs<Step extends RecordedStep>(steps: readonly Step[],
       const { id, version, value, note, leave } = act.input
       const done = now.find((one) => one.id === id)
       if (!done || done.version !== version) continue
+      const read = leave ? null : readStep(done, { value: value ?? null, hasPhoto: true })
+      const outside = read !== null && 'outside' in read && read.outside
       now = now.map((one) => {
         if (one.id === id)
-          return { ...one, state: leave ? 'left' : 'done', value: value ?? null, note: note ?? null, doneBy: who, doneAt: act.at, version: version + 1 }
+          return {
+            ...one,
+            state: leave ? 'left' : 'done',
+            value: value ?? null,
+            outside,
+            note: note ?? null,
+            doneBy: who,
+            doneAt: act.at,
+            version: version + 1,
+          }
         return one.waitsFor === done.text ? { ...one, waitsFor: null } : one
       })
     }
     if (act.name === 'stepUndo')
       now = now.map((one) =>
         one.id === act.input.id && one.version === act.input.version
-          ? { ...one, state: 'open', value: null, note: null, doneBy: null, doneAt: null, version: one.version + 1 }
+          ? { ...one, state: 'open', value: null, outside: false, note: null, doneBy: null, doneAt: null, version: one.version + 1 }
           : one,
       )
     if (act.name === 'stepPhoto')

@@ -1,6 +1,7 @@
 export * from './fields'
 export * from './content'
 export * from './steps'
+export * from './inspection'
 export * from './events'
 export * from './offer'
 export * from './estimate'

@@ -41,6 +41,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     ...(await safetyOf(db, order.id, visit)),
     openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
     zone: site!.zone,
+    orderKind: order.kind,
   }
 }
 

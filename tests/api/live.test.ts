@@ -85,8 +85,11 @@ test('a dropped line resumes after the last event it saw, missing none and repea
 })
 
 test('a technician hears of no order before it is approved and theirs', async () => {
-  const line = await Line.open(cast.technician)
+  const [line, desk] = [await Line.open(cast.technician), await Line.open(cast.coordinator)]
   const { id } = await orderAt(cast, 'ready')
+  // Told of once it is theirs, it would be no secret any more: the desk has heard of it, and so would they have.
+  await desk.until((heard) => heard.some((change) => change.orderId === id && change.kind === 'order.approve'))
+  await new Promise((resolve) => setTimeout(resolve, 500))
   await cast.coordinator.must(dispatchOrder, {
     id,
     version: await version(cast, id),

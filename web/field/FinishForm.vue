@@ -16,6 +16,8 @@ const props = defineProps<{
   busy: boolean
   /** Orders of the group it leads that are not over. */
   openMembers?: string[]
+  /** How it stands, before anybody says otherwise. */
+  first?: VisitResult
   /** Where the lists come from; without it, from the server. */
   lists?: () => Promise<OutcomeLists>
   /** Whoever does it may look parts up. */
@@ -28,7 +30,7 @@ const emit = defineEmits<{
 }>()
 const lists = useLoading(() => props.lists?.() ?? call(readOutcomeLists, {}))
 void lists.load()
-const result = ref<VisitResult>('done')
+const result = ref<VisitResult>(props.first ?? 'done')
 const said = reactive({ symptom: props.outcome.symptom ?? '', cause: props.outcome.cause ?? '', fix: props.outcome.fix ?? '' })
 const OUTCOME = [
   ['symptom', 'What was wrong', 'symptoms'],

@@ -7,6 +7,7 @@ import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
 import { withActs } from '#core/field'
+import type { VisitResult } from '#core/dispatch'
 import type { StintKind } from '#core/ledger'
 import { KeptPicture, SignalLine, useCarried, useCarrying } from '#web/devices'
 import type { Recording } from '#web/devices'
@@ -60,6 +61,12 @@ function usePart(): void {
   const { id: partId, code, name, unit } = part.value!
   void act(() => record({ name: 'part', visitId, input: { partId, quantity: quantity.value }, shown: { code, name, unit } }))
 }
+/** What was found stops the work: another visit is needed, unless they say otherwise. */
+const firstResult = ref<VisitResult>('done')
+function leaveOver(): void {
+  firstResult.value = 'return'
+  open.value = 'finish'
+}
 /** Where a photo that is not sent yet lies. */
 const waitingFile = (photo: { id: number; fileId?: string }) => photo.fileId
 const documents = () => carrying.readAny(listJobDocuments, { visitId })
@@ -106,6 +113,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
         <FinishForm
           v-if="open === 'finish'"
           :outcome="it.outcome"
+          :first="firstResult"
           :lists="() => carrying.readAny(contract.readOutcomeLists, {})"
           parts
           :open-members="it.openMembers"
@@ -130,7 +138,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           @leave="open = null"
         />
         <JobFacts :job="it" />
-        <JobSteps :visit-id="visitId" />
+        <JobSteps :visit-id="visitId" :order-kind="it.orderKind" :may-stop="it.visitState === 'on_site'" @stop="leaveOver" />
         <SharedDocuments :read="documents" :url-of="documentUrl" :content-of="(fileId) => carrying.blob(documentUrl(fileId))" />
         <section v-if="it.parts.length" class="card" aria-label="Parts used">
           <h2>Parts used</h2>
@@ -171,7 +179,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
         <NButton @click="open = 'part'">Part</NButton>
         <FileEntry id="photo" label-hidden label="Photo" press="Photo" accept="image/*" :disabled="busy" @choose="photo" />
         <NButton @click="open = 'note'">Note</NButton>
-        <NButton type="primary" :disabled="it.visitState !== 'on_site'" @click="open = 'finish'">Finish</NButton>
+        <NButton type="primary" :disabled="it.visitState !== 'on_site'" @click="((firstResult = 'done'), (open = 'finish'))">Finish</NButton>
       </div>
     </div>
   </PhonePage>

@@ -3,7 +3,7 @@ import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import type { OrderStep } from '#contract/methods'
 import { readAttachment } from '#contract/orders'
-import { limitsSay } from '#core/methods'
+import { limitsSay, readStep } from '#core/methods'
 import { address, CallProblem, ChoiceEntry, FileEntry, ListEntry, shortTime, TextEntry, texts, useUndo } from '#web/kit'
 import { AT_ONCE } from './stepActs'
 import type { StepActs } from './stepActs'
@@ -17,8 +17,10 @@ const props = defineProps<{
   mayDo: boolean
   /** How what is done to it reaches the server; without them, at once. */
   acts?: StepActs
+  /** Somebody works on it now, and may stop over what they found. */
+  mayStop?: boolean
 }>()
-const emit = defineEmits<{ changed: [] }>()
+const emit = defineEmits<{ changed: []; stop: [] }>()
 const said = useUndo()
 const value = ref<string | null>('')
 const note = ref('')
@@ -39,7 +41,7 @@ async function send(act: () => Promise<unknown>, words: string, back?: () => Pro
   try {
     await act()
     said.say(words, back && (() => back().then(() => emit('changed'))))
-    leaving.value = false
+    leaving.value = asking.value = false
     value.value = note.value = ''
     emit('changed')
   } catch (error) {
@@ -52,7 +54,27 @@ async function send(act: () => Promise<unknown>, words: string, back?: () => Pro
 const { id } = props.step
 const at = props.acts ?? AT_ONCE
 const undo = (version: number) => at.undo(props.step, { id, version })
+/** A value outside its limits, of which nobody has said yet what it means. */
+const asking = ref(false)
+const isOutside = () => {
+  const read = readStep(props.step, { value: value.value?.trim().replace(',', '.') ?? null, hasPhoto: true })
+  return 'outside' in read && read.outside
+}
+function again(): void {
+  asking.value = false
+  value.value = note.value = ''
+}
+/** What was found is kept, and how the job is left is asked for. */
+function stop(): void {
+  emit('stop')
+  void done()
+}
 async function done(leave = false): Promise<void> {
+  // Whoever holds the gauge is asked; at the desk what was measured is written off a sheet.
+  if (props.acts && !leave && !asking.value && isOutside()) {
+    asking.value = true
+    return
+  }
   const { version } = props.step
   const sent = {
     id,
@@ -91,7 +113,16 @@ const photo = ([file]: File[]) => file && send(() => at.photo(props.step, { id }
       <p v-if="step.note" class="soft">{{ step.note }}</p>
       <p v-if="step.photoId && step.photoId > 0"><a :href="address(readAttachment, { id: step.photoId })" target="_blank">Photo</a></p>
       <p v-else-if="step.photoId" class="soft">The photo is kept on this phone until it is sent.</p>
-      <form v-if="asks" class="do" :aria-label="`Do: ${step.text}`" @submit.prevent="done(leaving)">
+      <form v-if="asking" class="do outside" :aria-label="`Outside: ${step.text}`" @submit.prevent="done()">
+        <p role="status">
+          <strong class="mono">{{ value }} {{ step.unit }}</strong> is outside its limits, {{ limits }}.
+        </p>
+        <NButton @click="again">Measure again</NButton>
+        <TextEntry :id="`step-${step.id}-wrong`" v-model="note" label="Or say what is wrong" class="why" :max="500" />
+        <NButton type="primary" attr-type="submit" :disabled="busy || !note.trim()">Keep it as found</NButton>
+        <NButton v-if="mayStop" :disabled="busy || !note.trim()" @click="stop">Keep it and stop the work</NButton>
+      </form>
+      <form v-else-if="asks" class="do" :aria-label="`Do: ${step.text}`" @submit.prevent="done(leaving)">
         <TextEntry v-if="leaving" :id="`step-${step.id}-note`" v-model="note" label="Why it is left out" class="why" />
         <template v-else>
           <TextEntry

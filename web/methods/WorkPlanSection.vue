@@ -4,6 +4,7 @@ import { computed, nextTick, ref } from 'vue'
 import { dropStep, readOrderPlan, savePlan, takeOffMethod } from '#contract/methods'
 import type { OrderPlan, OrderStep } from '#contract/methods'
 import type { OrderSheet } from '#contract/orders'
+import { INSPECTION_NAMES, inspectionState } from '#core/methods'
 import type { PlanLines } from '#core/methods'
 import { call, LoadedPart, RecordLink, useRead, useSession } from '#web/kit'
 import { useLineAct, useOpenSheet } from '#web/sheets'
@@ -36,6 +37,7 @@ const goes = computed(() => ['draft', 'to_approve', 'ready', 'dispatched'].inclu
 const mayKeep = computed(() => session.can('registers.edit') && (plan.value.steps.length > 0 || plan.value.labour.length > 0))
 
 const waitsFor = (step: OrderStep) => plan.value.steps.find((one) => one.id === step.afterId && one.state === 'open')?.text ?? null
+const inspection = computed(() => (sheet.value.kind === 'inspection' ? inspectionState(plan.value.steps) : null))
 const openCount = computed(() => plan.value.steps.filter((step) => step.state === 'open').length)
 function changed(): void {
   open.value = editing.value = null
@@ -70,7 +72,10 @@ const drop = (step: OrderStep) => act(() => call(dropStep, { id: step.id, versio
       </span>
     </p>
     <template v-if="plan.steps.length">
-      <p class="soft">{{ openCount ? `${openCount} of ${plan.steps.length} steps to do` : 'Every step is done' }}</p>
+      <p class="soft">
+        {{ openCount ? `${openCount} of ${plan.steps.length} steps to do` : 'Every step is done'
+        }}<template v-if="inspection">. Inspection: {{ INSPECTION_NAMES[inspection] }}</template>
+      </p>
       <StepRow v-for="step in plan.steps" :key="`${step.id}-${step.version}`" :step="step" :waits-for="waitsFor(step)" :may-do="mayDo" @changed="read.load">
         <template v-if="plan.mayEdit && step.state === 'open'" #acts>
           <NButton size="tiny" quaternary :aria-label="`Change or give: ${step.text}`" @click="editing = editing === step.id ? null : step.id">Change</NButton>
