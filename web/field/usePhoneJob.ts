@@ -1,4 +1,4 @@
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { Loading } from '#web/kit'
 import { CallProblem, useDraft } from '#web/kit'
 
@@ -12,6 +12,8 @@ export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Load
   const busy = ref(false)
   const problem = ref<CallProblem | null>(null)
   const open = ref<Form | null>(null)
+  // What is opened by the bar below stands where it is seen, however much lies above it.
+  watch(open, () => void nextTick(() => document.querySelector('.phone main form.card')?.scrollIntoView?.({ block: 'center' })))
   const note = useDraft(() => `note-${location.pathname}`)
   const over = computed(() => it.value?.visitState === 'ended')
 
