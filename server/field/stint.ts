@@ -85,7 +85,13 @@ async function clockOfTechnician(tx: Tx, technicianId: number, order: OrderRecor
 }
 
 /** Other time of a technician over a while, on whatever job. Two phones of one person come one after another. */
-async function othersOf(tx: Tx, technicianId: number, { startAt, endAt }: { startAt: Date; endAt: Date }, exceptVisit: number | null, exceptStint?: number) {
+export async function othersOf(
+  tx: Tx,
+  technicianId: number,
+  { startAt, endAt }: { startAt: Date; endAt: Date },
+  exceptVisit: number | null,
+  exceptStint?: number,
+) {
   await tx.select({ id: technicians.id }).from(technicians).where(eq(technicians.id, technicianId)).for('update')
   const found = await tx
     .select({ startAt: stints.startAt, endAt: stints.endAt, running: stints.runningTechnicianId, number: orders.number })

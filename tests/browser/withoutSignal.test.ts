@@ -265,4 +265,12 @@ test('who signs out with something unsent is warned; a phone that was lost and e
   await phone.signIn('bram.oyelaran')
   await phone.go('/rounds')
   await phone.until('it is sent', async () => (await cast.technician.must(readJob, { visitId: visitId })).running?.kind === 'work')
+
+  // Signed out with nothing left to send, nothing is left to read either.
+  await phone.until('nothing waits', async () => (await lying(phone)).acts === 0)
+  await phone.go('/rounds')
+  await phone.press('Sign out')
+  await phone.reads('Mail address')
+  await phone.until('nothing is left', async () => (await lying(phone)).holders === 0)
+  expect(await lying(phone)).toMatchObject({ copies: 0, acts: 0 })
 })

@@ -5,6 +5,8 @@ import { useCarrying } from './carrying'
 import { enrol, openBox, recall, verify } from './device'
 
 let began: Promise<void> | null = null
+/** To the network and the page, once for all who work here one after another. */
+let listening = false
 
 /**
  * Opens what this device carries along, before anything is shown: who works with it is known from what it keeps, and the
@@ -51,6 +53,8 @@ async function begin(kinds: ActKinds, ready: () => unknown, signedOut: () => unk
     await session.ensure()
     if (session.self) void join(box, ready)
   }
+  if (listening) return
+  listening = true
   addEventListener('online', () => void join(box, ready))
   document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && void carrying.flush())
 }
@@ -67,8 +71,10 @@ async function join(box: Box, ready: () => unknown): Promise<void> {
 }
 
 /** Whoever signs out leaves nothing that can be read; what was not sent stays sealed until they sign in here again. */
-export async function leaveDevice(): Promise<void> {
+export async function leaveDevice(signOut: () => Promise<unknown>): Promise<void> {
+  // Once nobody is signed in any more, nobody knows whose it was.
   const { device } = useCarrying()
+  await signOut()
   if (device) await device.box.lock(device.accountId)
   began = null
 }

@@ -70,8 +70,7 @@ async function leave(sure = false): Promise<void> {
     leaving.value = carrying.acts.length > 0
     if (leaving.value) return
   }
-  await session.leave().catch(() => session.forget())
-  await leaveDevice()
+  await leaveDevice(() => session.leave().catch(() => session.forget()))
   live.close()
   await router.push({ name: 'signIn' })
 }
