@@ -121,15 +121,18 @@ export class Person {
 
   /** Presses the button or link with these words. */
   async press(words: string, within = ''): Promise<void> {
-    const target = await this.waitFor(
-      `${within}//*[self::button or self::a or self::label or self::summary or @role="checkbox" or @role="switch"][starts-with(normalize-space(translate(., '\u00a0', ' ')), ${quoted(words)})][not(@aria-disabled="true")][not(@disabled) or @disabled="false"]`,
-    )
+    const named = `${within}//*[self::button or self::a or self::label or self::summary or @role="checkbox" or @role="switch"][starts-with(normalize-space(translate(., '\u00a0', ' ')), ${quoted(words)})][not(@aria-disabled="true")][not(@disabled) or @disabled="false"]`
+    let target = await this.waitFor(named)
     await this.see(target)
     await this.driver.wait(
-      async () =>
+      () =>
         target.click().then(
           () => true,
-          () => false,
+          async (why: Error) => {
+            // What is read anew meanwhile draws its buttons anew.
+            if (why.name === 'StaleElementReferenceError') target = await this.waitFor(named)
+            return false
+          },
         ),
       PATIENCE,
       `“${words}” cannot be pressed`,

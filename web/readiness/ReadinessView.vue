@@ -62,7 +62,7 @@ const floors = computed(() =>
         <section v-for="floor in floors" :key="floor.id" :aria-label="floor.name">
           <h2>{{ floor.name }}</h2>
           <ul class="spaces">
-            <SpaceRow v-for="space in floor.spaces" :key="`${space.id}-${space.version}`" :space="space" @said="board.load" />
+            <SpaceRow v-for="space in floor.spaces" :key="space.id" :space="space" @said="board.load" />
           </ul>
         </section>
         <p v-if="!floors.length" class="soft">No space of this building stands so.</p>
