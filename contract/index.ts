@@ -10,6 +10,7 @@ import * as dispatch from '#contract/dispatch'
 import * as documents from '#contract/documents'
 import * as feeds from '#contract/feeds'
 import * as field from '#contract/field'
+import * as findings from '#contract/findings'
 import * as floorplans from '#contract/floorplans'
 import * as help from '#contract/help'
 import * as insight from '#contract/insight'
@@ -67,6 +68,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     methods,
     portraits,
     own,
+    findings,
     floorplans,
     documents,
     cobie,

@@ -6,6 +6,7 @@ import { makeShifts } from './shifts'
 import { makeBookings, makeReadiness } from './bookings'
 import { makeBuying } from './buying'
 import { makeDocuments } from './documents'
+import { makeFindings } from './findings'
 import { makeFloorplans } from './floorplans'
 import { playHistory } from './history'
 import { makeIntake } from './intake'
@@ -54,6 +55,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeOwnStates(world)
   makeMethods(world)
   makeTemplates(world)
+  makeFindings(setting)
   makeBuying(setting)
   makeBookings(setting)
   makeReadiness(setting)

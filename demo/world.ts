@@ -85,6 +85,7 @@ export const TABLES = [
   'orderMethods',
   'orderPlans',
   'orderSteps',
+  'findings',
   'events',
   'timeOffers',
   'quotes',

@@ -18,6 +18,7 @@ import { routes as devices } from '#server/devices'
 import { routes as dispatch } from '#server/dispatch'
 import { routes as documents } from '#server/documents'
 import { routes as field } from '#server/field'
+import { routes as findings } from '#server/findings'
 import { routes as floorplans } from '#server/floorplans'
 import { routes as help } from '#server/help'
 import { routes as insight } from '#server/insight'
@@ -80,6 +81,7 @@ export const routes: Route[] = [
   ...methods,
   ...portraits,
   ...own,
+  ...findings,
   ...floorplans,
   ...documents,
   ...cobie,

@@ -6,6 +6,7 @@ import { closureMails } from '#server/closures'
 import { dispatchMails } from '#server/dispatch'
 import { documentMails } from '#server/documents'
 import { fieldMails } from '#server/field'
+import { findingMails } from '#server/findings'
 import type { Mails } from '#server/kit'
 import { methodMails } from '#server/methods'
 import { orderMails } from '#server/orders'
@@ -22,6 +23,7 @@ const BY_ROOM = {
   dispatchMails,
   orderMails,
   fieldMails,
+  findingMails,
   assetMails,
   documentMails,
   methodMails,

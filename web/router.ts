@@ -57,6 +57,7 @@ const desk: RouteRecordRaw[] = [
   { path: '/cobie', name: 'cobie', component: () => import('./cobie/CobieView.vue'), meta: { may: 'registers.edit', title: 'COBie' } },
   { path: '/documents', name: 'documents', component: () => import('./documents/DocumentsView.vue'), meta: { may: 'desk.read', title: 'Documents' } },
   { path: '/transfers', name: 'transfers', component: () => import('./assets/TransfersView.vue'), meta: { may: 'desk.read', title: 'Transfers' } },
+  { path: '/findings', name: 'findings', component: () => import('./findings/FindingsView.vue'), meta: { may: 'desk.read', title: 'Findings' } },
   { path: '/board', name: 'board', component: () => import('./board/BoardView.vue'), meta: { may: 'desk.read', title: 'Board' } },
   { path: '/my-steps', name: 'mySteps', component: () => import('./methods/MyStepsView.vue'), meta: { may: 'desk.read', title: 'My steps' } },
   { path: '/preventive', name: 'preventive', component: () => import('./preventive/PreventiveView.vue'), meta: { may: 'desk.read', title: 'Preventive' } },

@@ -4,6 +4,8 @@ import type { Instant } from '#contract/kit'
 import type { AgreedWindow } from '#contract/orders'
 import { VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
+import type { FindingSeverity, FindingState } from '#core/findings'
+import type { Point } from '#core/floorplans'
 import type { ToBring } from '#core/jobsheets'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
@@ -27,6 +29,34 @@ export interface JobLine {
   plannedEnd: Instant
   /** How many pieces of equipment and tools are to be brought. */
   bring: number
+}
+
+/** A spot on the plan of a floor. */
+export interface FindingPin {
+  /** The place the plan is of. */
+  planId: number
+  /** Metres east and north. */
+  at: Point
+}
+
+/** Something wrong that was found on a job. */
+export interface JobFinding {
+  /** Below zero while the server does not know it. */
+  id: number
+  /** What whoever recorded it calls it. */
+  mark: string
+  text: string
+  severity: FindingSeverity
+  fixedNow: boolean
+  /** "GAN-102 Studio 2", or an asset by tag and name. */
+  where: string | null
+  pin: FindingPin | null
+  photos: { id: number; fileId?: string }[]
+  at: Instant
+  who: string
+  state: FindingState
+  /** Whether who asks may take it back. */
+  mayTakeBack: boolean
 }
 
 /** A job in my list. */
@@ -71,6 +101,10 @@ export interface JobSheet extends JobLine {
   /** When I read them as they are now. */
   hazardsReadAt: Instant | null
   permits: { id: number; kind: Permit; number: string; fromAt: Instant; untilAt: Instant }[]
+  /** What was found on it, by anybody who was there. */
+  findings: JobFinding[]
+  /** What it is to put right: what was found on other jobs. */
+  answers: JobFinding[]
 }
 
 /** `next` are the jobs of the next day that has any, when none of today is left to do. */

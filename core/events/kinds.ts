@@ -6,6 +6,7 @@ import { DEVICE_EVENTS } from '#core/devices'
 import { DOCUMENT_EVENTS } from '#core/documents'
 import { FEED_EVENTS } from '#core/feeds'
 import { FIELD_EVENTS } from '#core/field'
+import { FINDING_EVENTS } from '#core/findings'
 import { FLOORPLAN_EVENTS } from '#core/floorplans'
 import { HELP_EVENTS } from '#core/help'
 import type { EventRule } from '#core/kit'
@@ -35,6 +36,7 @@ export const EVENTS = {
   ...REQUEST_EVENTS,
   ...ORDER_EVENTS,
   ...FIELD_EVENTS,
+  ...FINDING_EVENTS,
   ...DEVICE_EVENTS,
   ...FEED_EVENTS,
   ...LEDGER_EVENTS,

@@ -14,6 +14,7 @@ const job: RecordedJob = {
   outcome: { symptom: 'No power', cause: null, fix: null },
   hazardsReadAt: null,
   permits: [],
+  findings: [],
 }
 const act = <Name extends RecordedAct['name']>(
   name: Name,

@@ -1,5 +1,6 @@
 import { chargedMinutes } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
+import type { FindingSeverity, FindingState } from '#core/findings'
 import { readStep } from '#core/methods'
 import type { Permit, StepFields } from '#core/methods'
 
@@ -17,6 +18,18 @@ export interface FieldActs {
   stepPhoto: { id: number }
   hazards: { read: string }
   permit: { kind: Permit; number: string; fromAt: string; untilAt: string }
+  finding: {
+    mark: string
+    text: string
+    severity: FindingSeverity
+    fixedNow: boolean
+    placeId?: number
+    assetId?: number
+    pin?: { planId: number; at: [number, number] }
+    stepId?: number
+  }
+  findingPhoto: { mark: string }
+  findingBack: { mark: string }
 }
 export type FieldActName = keyof FieldActs
 
@@ -28,7 +41,7 @@ export type RecordedAct = {
     /** When it happened. */
     at: string
     input: FieldActs[Name]
-    /** What is shown of it besides: the part by its name. */
+    /** What is shown of it besides: the part by its name, a finding by where it is. */
     shown?: { code?: string; name?: string; unit?: string }
     /** The file it carries, as the phone keeps it. */
     fileId?: string
@@ -58,6 +71,21 @@ export interface RecordedJob {
   /** When whoever has the visit read its hazards as they are now. */
   hazardsReadAt: string | null
   permits: { id: number; kind: Permit; number: string; fromAt: string; untilAt: string }[]
+  findings: RecordedFinding[]
+}
+interface RecordedFinding {
+  id: number
+  mark: string
+  text: string
+  severity: FindingSeverity
+  fixedNow: boolean
+  where: string | null
+  pin: { planId: number; at: [number, number] } | null
+  photos: { id: number; fileId?: string }[]
+  at: string
+  who: string
+  state: FindingState
+  mayTakeBack: boolean
 }
 
 /**
@@ -98,6 +126,31 @@ function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number
       return { ...job, hazardsReadAt: act.at }
     case 'permit':
       return { ...job, permits: [...job.permits, { id, ...act.input }] }
+    case 'finding': {
+      const { mark, text, severity, fixedNow, pin = null } = act.input
+      const where = act.shown?.name ?? null
+      const finding = {
+        id,
+        mark,
+        text,
+        severity,
+        fixedNow,
+        where,
+        pin,
+        photos: [],
+        at: act.at,
+        who,
+        state: fixedNow ? 'fixed' : 'open',
+        mayTakeBack: true,
+      } as const
+      return { ...job, findings: [...job.findings.filter((one) => one.mark !== mark), { ...finding, photos: [] }] }
+    }
+    case 'findingPhoto': {
+      const photo = { id, fileId: act.fileId }
+      return { ...job, findings: job.findings.map((one) => (one.mark === act.input.mark ? { ...one, photos: [...one.photos, photo] } : one)) }
+    }
+    case 'findingBack':
+      return { ...job, findings: job.findings.filter(({ mark }) => mark !== act.input.mark) }
     case 'photo':
       return { ...job, photos: [...job.photos, { id, fileId: act.fileId }] }
     case 'finish': {

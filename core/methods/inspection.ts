@@ -10,12 +10,14 @@ export const INSPECTION_NAMES: Record<InspectionState, string> = {
 }
 
 /**
- * Never said by anybody, always by the steps: one value outside its limits is a finding, and clean is what has been gone
+ * Never said by anybody, always by the steps and by what was found: one value outside its limits is a finding, and clean is what has been gone
  * through to the end without one. What was left out is gone through.
  *
- * @returns null where there are no steps to go by
+ * @param found how much was found on the way, besides what the steps asked for
+ * @returns null where there are neither steps nor findings to go by
  */
-export function inspectionState(steps: readonly { state: StepState | string; outside: boolean }[]): InspectionState | null {
+export function inspectionState(steps: readonly { state: StepState | string; outside: boolean }[], found = 0): InspectionState | null {
+  if (found) return 'with_findings'
   if (!steps.length) return null
   if (steps.some(({ outside }) => outside)) return 'with_findings'
   const open = steps.filter(({ state }) => state === 'open').length

@@ -82,9 +82,9 @@ export const ORDER_EVENTS = {
     told: null,
     writes: false,
   }),
-  'order.create': event<{ request: string; plan: boolean; template: string }>()({
+  'order.create': event<{ request: string; plan: boolean; template: string; findings: string }>()({
     says: 'made the order',
-    about: ({ template }) => (template ? `from the template ${template}` : ''),
+    about: ({ template, findings }) => (template ? `from the template ${template}` : findings ? `of what was found on ${findings}` : ''),
     told: null,
     writes: false,
   }),

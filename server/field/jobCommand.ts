@@ -6,6 +6,7 @@ import type { Actor, Asker, CommandContext, Route, Tell } from '#server/kit'
 import type { VisitRecord } from '#server/dispatch/records'
 import type { OrderRecord } from '#server/orders'
 import { readJobSheet } from './jobSheet'
+import { inTurn } from './inTurn'
 import { lockMyVisit, myVisit } from './myVisit'
 
 /**
@@ -36,7 +37,7 @@ export function preparedJobCommand<Input extends OnJob, Ready>(
   prepare: Parameters<typeof preparedCommand<Input, JobSheet, Ready>>[1],
   change: JobChange<Input, Ready>,
 ): Route {
-  return preparedCommand(
+  const route = preparedCommand(
     endpoint,
     prepare,
     async (context) => {
@@ -51,4 +52,5 @@ export function preparedJobCommand<Input extends OnJob, Ready>(
     },
     ({ db, who, input }) => myVisit(db, who, input.visitId),
   )
+  return inTurn(route)
 }

@@ -7,6 +7,7 @@ import type { ToBring } from '#core/jobsheets'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, events, parts, sites, stints, stockMovements } from '../tables'
+import { jobFindings } from '#server/findings/records'
 import { myVisit } from './myVisit'
 import { safetyOf } from './safety'
 import { openMembersOf, windowOf } from '#server/orders'
@@ -39,6 +40,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     earlier: await earlierOn(db, order, EARLIER),
     outcome: { symptom: order.symptom, cause: order.cause, fix: order.fix },
     ...(await safetyOf(db, order.id, visit)),
+    ...(await jobFindings(db, order.id, visit.id)),
     openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
     zone: site!.zone,
     orderKind: order.kind,

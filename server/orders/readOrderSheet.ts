@@ -5,7 +5,7 @@ import type { OrderSheet, PostingRow, StintRow, VisitRow } from '#contract/order
 import { maySee, notFound, query, statement } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { placeAmong, placesOn } from '#server/places'
-import { assets, orders, ownStates, places, requestOrders, requests, sites } from '../tables'
+import { assets, findings, orders, ownStates, places, requestOrders, requests, sites } from '../tables'
 import { gaugeOf, gaugeTarget } from './targetOf'
 import { windowOf } from './orderRecord'
 import { readOrderRows } from './orderRows'
@@ -72,6 +72,7 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     lead,
     members: rows.members,
     requests: JSON.parse(found.requests) ?? [],
+    findings: { found: found.found, answers: found.answers },
     visits: rows.visits.map(visitRow),
     stints: rows.stints.map(stintRow),
     costs: costs.map(({ vendorId: _vendor, ...line }) => line),
@@ -100,6 +101,8 @@ const findOrder = statement(['id'], (db, { id }) => {
       placePath: places.path,
       assetPlacePath: assetPlace.path,
       requests: sql<string>`coalesce((${answered}), '[]')`,
+      found: sql<number>`(select count(*) from ${findings} where ${findings.orderId} = ${id})`.mapWith(Number),
+      answers: sql<number>`(select count(*) from ${findings} where ${findings.followUpOrderId} = ${id})`.mapWith(Number),
     })
     .from(orders)
     .innerJoin(sites, eq(sites.id, orders.siteId))

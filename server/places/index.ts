@@ -10,6 +10,7 @@ import readContext from './readContext'
 
 export * from './keeper'
 export * from './namePlace'
+export * from './payersAlong'
 export * from './words'
 export * from './spots'
 export * from './siteSettings'

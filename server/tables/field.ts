@@ -1,12 +1,10 @@
-import { index, int, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { STINT_KINDS } from '#core/ledger'
 import { PERMITS } from '#core/methods'
 import { id, instant, minor } from './columns'
 import { visits } from './dispatch'
 import { orders } from './orders'
 import { technicians } from './people'
-import { assets } from './assets'
-import { places } from './places'
 
 /** One stretch of logged time. Minutes and cost are computed when it ends and never typed. */
 export const stints = mysqlTable(
@@ -55,22 +53,4 @@ export const permits = mysqlTable(
     at: instant('at').notNull(),
   },
   (table) => [index('permit_order').on(table.orderId)],
-)
-
-export const findings = mysqlTable(
-  'finding',
-  {
-    id: id(),
-    orderId: int('order_id')
-      .notNull()
-      .references(() => orders.id),
-    visitId: int('visit_id').references(() => visits.id),
-    placeId: int('place_id').references(() => places.id),
-    assetId: int('asset_id').references(() => assets.id),
-    text: text('text').notNull(),
-    severity: varchar('severity', { length: 12 }).notNull(),
-    followUpOrderId: int('follow_up_order_id').references(() => orders.id),
-    at: instant('at').notNull(),
-  },
-  (table) => [index('finding_order').on(table.orderId)],
 )

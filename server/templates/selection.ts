@@ -5,7 +5,9 @@ import { FINISHED_STATES, OVER_STATES } from '#core/orders'
 import { codesIn, doubledBy, filledSummary, MOST_MADE } from '#core/templates'
 import type { OpenOrder } from '#core/templates'
 import type { Reader } from '#server/kit'
-import { assets, batchOrders, orderBatches, orderMethods, orders, orderTemplates, payers, places } from '../tables'
+import { payersAlong, payersNamed } from '#server/places'
+import type { Paying } from '#server/places'
+import { assets, batchOrders, orderBatches, orderMethods, orders, orderTemplates, places } from '../tables'
 
 type TemplateRecord = typeof orderTemplates.$inferSelect
 
@@ -105,31 +107,12 @@ async function foundBy(db: Reader, siteId: number, { placeIds = [], assetIds = [
   return { found: [...all.values()], unknown: asked.filter((code) => !known.has(code.toLowerCase())) }
 }
 
-interface Payer {
-  id: number
-  name: string
-}
-
 /** Who pays, by the path of a place: the payer of the nearest place that has one, or the one the template names. */
-async function payersFor(db: Reader, template: TemplateRecord, found: readonly Found[]): Promise<(path: string) => Payer | null> {
-  const all = await db.select({ id: payers.id, code: payers.code, name: payers.name }).from(payers).where(isNull(payers.retiredAt))
-  const named = (id: number | null): Payer | null => {
-    const payer = all.find((one) => one.id === id)
-    return payer ? { id: payer.id, name: `${payer.code} ${payer.name}` } : null
-  }
-  if (template.payerRule === 'fixed') return () => named(template.payerId)
-  const ids = [...new Set(found.flatMap(({ path }) => idsOf(path)))]
-  const rows = ids.length ? await db.select({ id: places.id, payerId: places.payerId }).from(places).where(inArray(places.id, ids)) : []
-  const paid = new Map(rows.map(({ id, payerId }) => [id, payerId]))
-  return (path) => {
-    for (const id of idsOf(path).reverse()) {
-      const payer = named(paid.get(id) ?? null)
-      if (payer) return payer
-    }
-    return null
-  }
+async function payersFor(db: Reader, template: TemplateRecord, found: readonly Found[]): Promise<(path: string) => Paying | null> {
+  if (template.payerRule !== 'fixed') return payersAlong(db, found.map(({ path }) => path)) // prettier-ignore
+  const payer = (await payersNamed(db))(template.payerId)
+  return () => payer
 }
-const idsOf = (path: string): number[] => path.split('/').filter(Boolean).map(Number)
 
 /** What is open at each place, and on each asset. */
 async function openAt(db: Reader, found: readonly Found[]): Promise<(one: Found) => OpenOrder[]> {

@@ -84,6 +84,7 @@ offerActs(() => [
   { label: 'Go to Lists', key: '0', run: () => router.push('/lists') },
   ...(session.can('registers.edit') ? [{ label: 'Open COBie', run: () => router.push('/cobie') }] : []),
   { label: 'Open Documents', run: () => router.push('/documents') },
+  { label: 'Open Findings', run: () => router.push('/findings') },
   { label: 'Open Floor plans', run: () => router.push('/floorplans') },
   { label: 'Open My steps', run: () => router.push('/my-steps') },
   ...(session.can('spaces.say') ? [{ label: 'Open Readiness of spaces', run: () => router.push('/readiness') }] : []),

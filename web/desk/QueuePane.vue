@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { computed, nextTick, ref, watch } from 'vue'
+import { listFindings } from '#contract/findings'
 import { listOrders } from '#contract/orders'
 import type { OrderLine, OrderSort } from '#contract/orders'
 import { listKeptMail, listRequests } from '#contract/requests'
@@ -61,6 +62,13 @@ watch(
 /** Mails nobody has looked at: they are part of what came in. */
 const mails = useRead(listKeptMail, () => (props.station === 'intake' && session.can('requests.triage') ? {} : null), { touchedBy: () => true })
 const kept = computed(() => mails.value.value?.rows.length ?? 0)
+
+/** What was found on the way and is no order yet. */
+const findings = useRead(listFindings, () => (props.station === 'planning' ? {} : null), { touchedBy: ({ kind }) => /^(finding|order)\./.test(kind) })
+const found = computed(() => {
+  const { rows = [], next = null } = findings.value.value ?? {}
+  return rows.length ? `${rows.length}${next ? '+' : ''}` : ''
+})
 
 const rows = computed(() => list.value.value?.rows ?? [])
 const openIndex = computed(() => rows.value.findIndex((row) => row.type === props.open?.type && row.line.id === props.open.id))
@@ -123,6 +131,9 @@ const SORTS = [
       />
       <RouterLink v-if="station === 'intake' && session.can('requests.triage')" class="aside" to="/kept-mail"
         >Kept mail<span v-if="kept" class="mono kept" :aria-label="`${kept} to look at`">{{ kept }}</span></RouterLink
+      >
+      <RouterLink v-if="station === 'planning'" class="aside" to="/findings"
+        >Findings<span v-if="found" class="mono kept" :aria-label="`${found} wait for an order`">{{ found }}</span></RouterLink
       >
     </header>
     <TextEntry

@@ -10,8 +10,10 @@ import { withActs } from '#core/field'
 import type { VisitResult } from '#core/dispatch'
 import type { StintKind } from '#core/ledger'
 import { KeptPicture, SignalLine, useCarried, useCarrying } from '#web/devices'
+import { FindingForm, JobFindings } from '#web/findings'
+import type { NewlyFound } from '#web/findings'
 import type { Recording } from '#web/devices'
-import { FileEntry, PhonePage, address, onLiveChange, PriorityBar, ProblemNote, shortTime, useSoon } from '#web/kit'
+import { FileEntry, freshKey, PhonePage, address, onLiveChange, PriorityBar, ProblemNote, shortTime, useSoon } from '#web/kit'
 import { SharedDocuments } from '#web/documents'
 import { JobSteps } from '#web/methods'
 import ClockCard from './ClockCard.vue'
@@ -28,11 +30,13 @@ import { usePhoneJob } from './usePhoneJob'
 /** One job at a time, gloves on: clock, part, photo, note, finish. What is done is kept on the phone and sent when there is signal. */
 const visitId = Number(useRoute().params.visitId)
 const carrying = useCarrying()
-const job = useCarried(contract.readJob, { visitId }, (read, acts, who) => withActs(read, acts, who))
+/** A page that was read by programs of an earlier day lacks what has come since. */
+const NOT_YET = { findings: [], answers: [] }
+const job = useCarried(contract.readJob, { visitId }, (read, acts, who) => withActs({ ...NOT_YET, ...read }, acts, who))
 void job.load().then(() => job.value.value && sawJob(job.value.value))
 onLiveChange(useSoon(job.load, 200))
 const record = (recording: Recording, photo?: Blob) => carrying.record<JobSheet>(recording, photo)
-const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<JobSheet, 'part' | 'note' | 'finish'>(job, (file) =>
+const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<JobSheet, 'part' | 'note' | 'finding' | 'finish'>(job, (file) =>
   record({ name: 'photo', visitId, input: {} }, file),
 )
 /** What the clock was to be set to, while it runs on another job. */
@@ -61,6 +65,24 @@ function usePart(): void {
   const { id: partId, code, name, unit } = part.value!
   void act(() => record({ name: 'part', visitId, input: { partId, quantity: quantity.value }, shown: { code, name, unit } }))
 }
+const here = computed(() => {
+  const { asset, placeCode, placeName } = it.value!
+  return asset ? `${asset.tag} ${asset.name}` : placeCode && `${placeCode} ${placeName}`
+})
+const foundForm = ref<InstanceType<typeof FindingForm> | null>(null)
+/** A finding goes by a name of its own, so that its photos find it when both are sent later. */
+async function recordFinding({ finding, where, photos }: NewlyFound): Promise<void> {
+  const mark = freshKey()
+  const recorded = await act(async () => {
+    let now = await record({ name: 'finding', visitId, input: { mark, ...finding }, shown: { name: where ?? undefined } })
+    for (const photo of photos) now = await record({ name: 'findingPhoto', visitId, input: { mark }, shown: { name: finding.text } }, photo)
+    return now
+  })
+  if (recorded) foundForm.value?.clear()
+}
+/** What a step showed is where the job is. */
+const foundByStep = (finding: NewlyFound['finding']) => recordFinding({ finding, where: here.value, photos: [] })
+const takeBack = ({ mark, text }: { mark: string; text: string }) => act(() => record({ name: 'findingBack', visitId, input: { mark }, shown: { name: text } }))
 /** What was found stops the work: another visit is needed, unless they say otherwise. */
 const firstResult = ref<VisitResult>('done')
 function leaveOver(): void {
@@ -137,8 +159,28 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           @add="addNote((text) => record({ name: 'note', visitId, input: { text } }))"
           @leave="open = null"
         />
+        <FindingForm
+          v-if="open === 'finding'"
+          ref="foundForm"
+          :visit-id="visitId"
+          :here="here"
+          :here-code="it.placeCode"
+          :busy="busy"
+          :problem="problem"
+          @record="recordFinding"
+          @leave="open = null"
+        />
         <JobFacts :job="it" />
-        <JobSteps :visit-id="visitId" :order-kind="it.orderKind" :may-stop="it.visitState === 'on_site'" @stop="leaveOver" />
+        <JobFindings v-if="it.answers.length" title="To put right" :visit-id="visitId" :findings="it.answers" :busy="busy" />
+        <JobSteps
+          :visit-id="visitId"
+          :order-kind="it.orderKind"
+          :found="it.findings.length"
+          :may-stop="it.visitState === 'on_site'"
+          @find="foundByStep"
+          @stop="leaveOver"
+        />
+        <JobFindings v-if="it.findings.length" title="Found here" :visit-id="visitId" :findings="it.findings" :busy="busy" @take-back="takeBack" />
         <SharedDocuments :read="documents" :url-of="documentUrl" :content-of="(fileId) => carrying.blob(documentUrl(fileId))" />
         <section v-if="it.parts.length" class="card" aria-label="Parts used">
           <h2>Parts used</h2>
@@ -179,6 +221,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
         <NButton @click="open = 'part'">Part</NButton>
         <FileEntry id="photo" label-hidden label="Photo" press="Photo" accept="image/*" :disabled="busy" @choose="photo" />
         <NButton @click="open = 'note'">Note</NButton>
+        <NButton @click="open = 'finding'">Finding</NButton>
         <NButton type="primary" :disabled="it.visitState !== 'on_site'" @click="((firstResult = 'done'), (open = 'finish'))">Finish</NButton>
       </div>
     </div>

@@ -102,7 +102,7 @@ const RANGES = [
         <NButton @click="leave(true)">Sign out all the same</NButton>
       </section>
       <UnsentCard folded :number-of="(visitId) => numbers.get(visitId)" />
-      <ChoiceEntry id="range" v-model="range" class="ranges" label-hidden label="Which days" :options="RANGES" />
+      <ChoiceEntry id="range" v-model="range" apart label-hidden label="Which days" :options="RANGES" />
       <MomentEntryLater v-if="range === 'day'" id="day" v-model="day" label="Which day" day />
       <p v-if="range === 'today' && !carrying.away" class="paper">
         <NButton text type="primary" tag="a" target="_blank" :href="address(printMyDay, {})">Today on paper</NButton>
@@ -126,23 +126,6 @@ const RANGES = [
 </template>
 
 <style scoped>
-/* More than fit beside each other stand below each other. */
-.ranges :deep(.n-radio-group) {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  height: auto;
-  white-space: normal;
-}
-.ranges :deep(.n-radio-group__splitor) {
-  display: none;
-}
-.ranges :deep(.n-radio-button) {
-  flex: 1 0 auto;
-  text-align: center;
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-}
 .top {
   display: flex;
   flex-wrap: wrap;

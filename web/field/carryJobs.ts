@@ -1,5 +1,6 @@
 import { listJobDocuments, readJobDocument } from '#contract/documents'
 import * as contract from '#contract/field'
+import { readSurroundings } from '#contract/findings'
 import { listJobSteps } from '#contract/methods'
 import { readAttachment } from '#contract/orders'
 import { useCarrying } from '#web/devices'
@@ -37,9 +38,10 @@ async function carryJob(visitId: number): Promise<boolean> {
   try {
     const job = await carrying.fetchKept(contract.readJob, { visitId })
     await carrying.fetchKept(listJobSteps, { visitId })
+    await carrying.fetchKept(readSurroundings, { visitId })
     const { rows } = await carrying.fetchKept(listJobDocuments, { visitId })
     for (const { fileId, bytes } of rows) if (bytes <= LARGEST_CARRIED) await carrying.blob(address(readJobDocument, { visitId, fileId }))
-    for (const { id } of job.photos) await carrying.blob(address(readAttachment, { id }))
+    for (const { id } of [...job.photos, ...job.answers.flatMap(({ photos }) => photos)]) await carrying.blob(address(readAttachment, { id }))
     return true
   } catch {
     // What could not be read now is read when its page is opened, or with the next round.

@@ -1,10 +1,12 @@
 import * as contract from '#contract/field'
+import { addFinding, addFindingPhoto, addSentFindingPhoto, takeBackFinding } from '#contract/findings'
 import type { Carried, JobSheet } from '#contract/field'
 import { addSentStepPhoto, addStepPhoto, doStep, listJobSteps, undoStep } from '#contract/methods'
 import type { StepToDo } from '#contract/methods'
 import { rowsWithActs, stepsWithActs, withActs } from '#core/field'
 import type { RecordedAct } from '#core/field'
 import { VISIT_RESULT_NAMES } from '#core/dispatch'
+import { FINDING_SEVERITY_NAMES } from '#core/findings'
 import type { VisitResult } from '#core/dispatch'
 import { STINT_KIND_NAMES } from '#core/ledger'
 import { PERMIT_NAMES } from '#core/methods'
@@ -76,6 +78,28 @@ export const FIELD_ACTS: ActKinds = {
     whole: to(contract.addJobPhoto),
     input: ({ visitId }) => ({ visitId }),
     says: () => 'Photo',
+    ...onJob,
+  },
+  finding: {
+    endpoint: to(addFinding),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input: { text, severity, fixedNow }, shown }) =>
+      [`Found: ${[shown?.name, text].filter(Boolean).join(': ')}`, FINDING_SEVERITY_NAMES[severity].toLowerCase(), fixedNow && 'fixed at once']
+        .filter(Boolean)
+        .join(', '),
+    ...onJob,
+  },
+  findingPhoto: {
+    endpoint: to(addSentFindingPhoto),
+    whole: to(addFindingPhoto),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ shown }) => `Photo of a finding: ${shown?.name ?? ''}`,
+    ...onJob,
+  },
+  findingBack: {
+    endpoint: to(takeBackFinding),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ shown }) => `Finding taken back: ${shown?.name ?? ''}`,
     ...onJob,
   },
   finish: {

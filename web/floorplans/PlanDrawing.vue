@@ -2,7 +2,7 @@
 import 'leaflet/dist/leaflet.css'
 import { useMutationObserver, useResizeObserver } from '@vueuse/core'
 import { canvas, CRS, divIcon, DomEvent, featureGroup, imageOverlay, latLngBounds, map as newMap, marker as newMarker } from 'leaflet'
-import type { FeatureGroup, ImageOverlay, LatLngBoundsExpression, Map as LeafletMap, Marker } from 'leaflet'
+import type { FeatureGroup, ImageOverlay, LatLngBoundsExpression, LeafletMouseEvent, Map as LeafletMap, Marker } from 'leaflet'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { boundsOf } from '#core/floorplans'
 import type { Point } from '#core/floorplans'
@@ -21,6 +21,8 @@ const props = defineProps<{
   picked?: ReadonlySet<number>
   moving?: { id: number; at: Point } | null
   still?: boolean
+  /** A press anywhere puts the pin that is moved there. */
+  pinning?: boolean
 }>()
 const emit = defineEmits<{ choose: [what: OnPlan]; move: [at: Point]; keep: []; leave: [] }>()
 const frame = ref<HTMLElement | null>(null)
@@ -78,10 +80,7 @@ function draw(): void {
       palette,
       sameOnPlan(props.chosen, what) || !!props.picked?.has(space.id),
     )
-      .on('click', (event) => {
-        DomEvent.stop(event)
-        emit('choose', what)
-      })
+      .on('click', (event) => press(event, what))
       .addTo(layers)
   }
   // What is chosen is drawn last, above the others.
@@ -91,13 +90,15 @@ function draw(): void {
     const what: OnPlan = { kind: 'asset', id: asset.id }
     const says = { tag: asset.tag, open: asset.openOrders ?? 0, late: asset.lateOrders ?? 0 }
     dotLayer(asset.at, says, palette, sameOnPlan(props.chosen, what), pixelsAMetre)
-      .on('click', (event) => {
-        DomEvent.stop(event)
-        emit('choose', what)
-      })
+      .on('click', (event) => press(event, what))
       .bindTooltip(() => tip(`${asset.tag} ${asset.name}`, workSays(asset)))
       .addTo(layers)
   }
+}
+function press(event: LeafletMouseEvent, what: OnPlan): void {
+  DomEvent.stop(event)
+  if (props.pinning) emit('move', fromMap(event.latlng))
+  else emit('choose', what)
 }
 /** A text, never markup: names come from outside. */
 function tip(...lines: string[]): HTMLElement {
@@ -168,6 +169,7 @@ onMounted(() => {
     inertia: !matchMedia('(prefers-reduced-motion: reduce)').matches,
     scrollWheelZoom: !props.still,
   })
+  if (props.pinning) map.on('click', ({ latlng }) => emit('move', fromMap(latlng)))
   fit()
   layUnder()
   draw()

@@ -13,6 +13,8 @@ defineProps<{
   problem?: string | null
   hint?: string
   disabled?: boolean
+  /** Each stands by itself, below the others where they do not fit beside them: for a phone. */
+  apart?: boolean
 }>()
 const value = defineModel<Value | null>({ required: true })
 const chosen = computed({ get: () => value.value, set: (now) => (value.value = now) })
@@ -20,13 +22,29 @@ const chosen = computed({ get: () => value.value, set: (now) => (value.value = n
 
 <template>
   <FieldFrame :label="label" :label-hidden="labelHidden" :inline="inline" :problem="problem" :hint="hint">
-    <NRadioGroup v-model:value="chosen" :name="id" :disabled="disabled" role="radiogroup" :aria-label="label">
+    <NRadioGroup v-model:value="chosen" :class="{ apart }" :name="id" :disabled="disabled" role="radiogroup" :aria-label="label">
       <NRadioButton v-for="one in options" :key="one.value" :value="one.value" :disabled="one.disabled">{{ one.label }}</NRadioButton>
     </NRadioGroup>
   </FieldFrame>
 </template>
 
 <style scoped>
+.apart {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  height: auto;
+  white-space: normal;
+}
+.apart :deep(.n-radio-group__splitor) {
+  display: none;
+}
+.apart :deep(.n-radio-button) {
+  flex: 1 0 auto;
+  text-align: center;
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+}
 @media (forced-colors: active) {
   :deep(.n-radio-button--checked) {
     forced-color-adjust: none;

@@ -47,6 +47,8 @@ export { default as KeptText } from './KeptText.vue'
 export { default as OthersHere } from './OthersHere.vue'
 export { default as OwnMark } from './OwnMark.vue'
 export { default as PaneSplitter } from './PaneSplitter.vue'
+/** Cut and drawn on before it is sent; loaded with the first photo. */
+export const PhotoEditor = defineAsyncComponent(() => import('./PhotoEditor.vue'))
 export { default as PickField } from './PickField.vue'
 export type { Choice } from './PickField.vue'
 export { default as PhonePage } from './PhonePage.vue'

@@ -6,12 +6,12 @@ import { INSPECTION_NAMES, inspectionState } from '#core/methods'
 import type { OrderKind } from '#core/orders'
 import { useCarried, useCarrying } from '#web/devices'
 import { onLiveChange, useSoon } from '#web/kit'
-import type { StepActs } from './stepActs'
+import type { StepActs, StepFinding } from './stepActs'
 import StepRow from './StepRow.vue'
 
 /** The steps of a job on the phone: done one after the other, each with what it asks for. */
-const props = defineProps<{ visitId: number; orderKind: OrderKind; mayStop: boolean }>()
-defineEmits<{ stop: [] }>()
+const props = defineProps<{ visitId: number; orderKind: OrderKind; mayStop: boolean; found: number }>()
+const emit = defineEmits<{ stop: []; find: [finding: StepFinding] }>()
 const { visitId } = props
 const carrying = useCarrying()
 const steps = useCarried(listJobSteps, { visitId }, ({ rows }, acts, who) => ({ rows: stepsWithActs(rows, acts, who) }))
@@ -19,18 +19,19 @@ void steps.load()
 onLiveChange(useSoon(steps.load, 200))
 const rows = computed(() => steps.value.value?.rows ?? [])
 const left = computed(() => rows.value.filter((step) => step.state === 'open').length)
-const inspection = computed(() => (props.orderKind === 'inspection' ? inspectionState(rows.value) : null))
+const inspection = computed(() => (props.orderKind === 'inspection' ? inspectionState(rows.value, props.found) : null))
 const acts: StepActs = {
   do: ({ text, unit }, input) => carrying.record({ name: 'step', visitId, input, shown: { name: text, unit: unit ?? undefined } }),
   undo: ({ text }, input) => carrying.record({ name: 'stepUndo', visitId, input, shown: { name: text } }),
+  find: (finding) => emit('find', finding),
   photo: ({ text }, input, file) => carrying.record({ name: 'stepPhoto', visitId, input, shown: { name: text } }, file),
 }
 </script>
 
 <template>
-  <section v-if="rows.length" class="card" aria-label="Steps">
+  <section v-if="rows.length || inspection" class="card" aria-label="Steps">
     <h2>
-      Steps <span class="label">{{ left ? `${left} of ${rows.length} to do` : 'all done' }}</span>
+      Steps <span v-if="rows.length" class="label">{{ left ? `${left} of ${rows.length} to do` : 'all done' }}</span>
     </h2>
     <p v-if="inspection" role="status">Inspection: {{ INSPECTION_NAMES[inspection] }}</p>
     <StepRow
@@ -42,7 +43,7 @@ const acts: StepActs = {
       :may-stop="mayStop"
       :acts="acts"
       @changed="steps.load"
-      @stop="$emit('stop')"
+      @stop="emit('stop')"
     />
   </section>
 </template>

@@ -3,6 +3,8 @@ import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import type { OrderStep } from '#contract/methods'
 import { readAttachment } from '#contract/orders'
+import { FINDING_SEVERITIES, FINDING_SEVERITY_NAMES } from '#core/findings'
+import type { FindingSeverity } from '#core/findings'
 import { limitsSay, readStep } from '#core/methods'
 import { address, CallProblem, ChoiceEntry, FileEntry, ListEntry, shortTime, TextEntry, texts, useUndo } from '#web/kit'
 import { AT_ONCE } from './stepActs'
@@ -34,8 +36,8 @@ const may = computed(() => props.mayDo && props.step.state === 'open' && !props.
 const asks = computed(() => may.value && (leaving.value || props.step.kind !== 'plain'))
 const isAsked = computed(() => props.step.kind === 'measured' || props.step.kind === 'choice')
 
-async function send(act: () => Promise<unknown>, words: string, back?: () => Promise<unknown>): Promise<void> {
-  if (busy.value) return
+async function send(act: () => Promise<unknown>, words: string, back?: () => Promise<unknown>): Promise<boolean> {
+  if (busy.value) return false
   busy.value = true
   problem.value = ''
   try {
@@ -44,9 +46,11 @@ async function send(act: () => Promise<unknown>, words: string, back?: () => Pro
     leaving.value = asking.value = false
     value.value = note.value = ''
     emit('changed')
+    return true
   } catch (error) {
     if (!(error instanceof CallProblem)) throw error
     problem.value = error.reasons[0]?.sentence ?? error.message
+    return false
   } finally {
     busy.value = false
   }
@@ -64,16 +68,25 @@ function again(): void {
   asking.value = false
   value.value = note.value = ''
 }
-/** What was found is kept, and how the job is left is asked for. */
+const severity = ref<FindingSeverity>('repair')
+/** What was measured is kept, and what is wrong is a finding. */
+async function found(): Promise<void> {
+  const [wrong, measured] = [note.value.trim(), value.value!.trim().replace(',', '.')]
+  if (!(await done())) return
+  const { text, unit } = props.step
+  // By then another row may stand here: what is emitted from this one would not be heard.
+  at.find?.({ text: `${text}: ${measured} ${unit ?? ''}, outside ${limits.value}. ${wrong}`, severity: severity.value, fixedNow: false, stepId: id })
+}
+/** Besides, how the job is left is asked for. */
 function stop(): void {
   emit('stop')
-  void done()
+  void found()
 }
-async function done(leave = false): Promise<void> {
+async function done(leave = false): Promise<boolean> {
   // Whoever holds the gauge is asked; at the desk what was measured is written off a sheet.
   if (props.acts && !leave && !asking.value && isOutside()) {
     asking.value = true
-    return
+    return false
   }
   const { version } = props.step
   const sent = {
@@ -82,12 +95,13 @@ async function done(leave = false): Promise<void> {
     ...(value.value?.trim() ? { value: value.value.trim().replace(',', '.') } : {}),
     ...(note.value.trim() ? { note: note.value.trim() } : {}),
   }
-  await send(
+  return send(
     () => at.do(props.step, leave ? { ...sent, leave } : sent),
     leave ? 'The step is left out.' : 'The step is done.',
     () => undo(version + 1),
   )
 }
+const SEVERITIES = FINDING_SEVERITIES.map((value) => ({ value, label: FINDING_SEVERITY_NAMES[value] }))
 const photo = ([file]: File[]) => file && send(() => at.photo(props.step, { id }, file), 'The photo is there.')
 </script>
 
@@ -113,14 +127,15 @@ const photo = ([file]: File[]) => file && send(() => at.photo(props.step, { id }
       <p v-if="step.note" class="soft">{{ step.note }}</p>
       <p v-if="step.photoId && step.photoId > 0"><a :href="address(readAttachment, { id: step.photoId })" target="_blank">Photo</a></p>
       <p v-else-if="step.photoId" class="soft">The photo is kept on this phone until it is sent.</p>
-      <form v-if="asking" class="do outside" :aria-label="`Outside: ${step.text}`" @submit.prevent="done()">
+      <form v-if="asking" class="do outside" :aria-label="`Outside: ${step.text}`" @submit.prevent="found()">
         <p role="status">
           <strong class="mono">{{ value }} {{ step.unit }}</strong> is outside its limits, {{ limits }}.
         </p>
         <NButton @click="again">Measure again</NButton>
         <TextEntry :id="`step-${step.id}-wrong`" v-model="note" label="Or say what is wrong" class="why" :max="500" />
-        <NButton type="primary" attr-type="submit" :disabled="busy || !note.trim()">Keep it as found</NButton>
-        <NButton v-if="mayStop" :disabled="busy || !note.trim()" @click="stop">Keep it and stop the work</NButton>
+        <ChoiceEntry :id="`step-${step.id}-bad`" v-model="severity" apart label="How bad" :options="SEVERITIES" />
+        <NButton type="primary" attr-type="submit" :disabled="busy || !note.trim()">Record the finding</NButton>
+        <NButton v-if="mayStop" :disabled="busy || !note.trim()" @click="stop">Record it and stop the work</NButton>
       </form>
       <form v-else-if="asks" class="do" :aria-label="`Do: ${step.text}`" @submit.prevent="done(leaving)">
         <TextEntry v-if="leaving" :id="`step-${step.id}-note`" v-model="note" label="Why it is left out" class="why" />

@@ -37,7 +37,7 @@ const goes = computed(() => ['draft', 'to_approve', 'ready', 'dispatched'].inclu
 const mayKeep = computed(() => session.can('registers.edit') && (plan.value.steps.length > 0 || plan.value.labour.length > 0))
 
 const waitsFor = (step: OrderStep) => plan.value.steps.find((one) => one.id === step.afterId && one.state === 'open')?.text ?? null
-const inspection = computed(() => (sheet.value.kind === 'inspection' ? inspectionState(plan.value.steps) : null))
+const inspection = computed(() => (sheet.value.kind === 'inspection' ? inspectionState(plan.value.steps, sheet.value.findings.found) : null))
 const openCount = computed(() => plan.value.steps.filter((step) => step.state === 'open').length)
 function changed(): void {
   open.value = editing.value = null

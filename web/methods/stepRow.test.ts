@@ -13,7 +13,7 @@ const step: OrderStep = {
 function row(more: object = {}) {
   const sent: unknown[] = []
   const take = (name: string) => (_step: OrderStep, input: unknown) => Promise.resolve(void sent.push([name, input]))
-  const acts: StepActs = { do: take('do'), undo: take('undo'), photo: take('photo') }
+  const acts: StepActs = { do: take('do'), undo: take('undo'), photo: take('photo'), find: (finding) => void sent.push(['find', finding]) }
   return { sent, row: mount(StepRow, { props: { step, waitsFor: null, mayDo: true, acts, ...more } }) }
 }
 const measure = async (wrapper: ReturnType<typeof row>['row'], value: string) => {
@@ -46,7 +46,10 @@ test('one outside asks first: measure again, or say what is wrong and keep it', 
   await wrapper.find('#step-4-wrong').setValue('Vessel leaks at the flange')
   await wrapper.find('form').trigger('submit')
   await settled()
-  expect(sent).toEqual([['do', { id: 4, version: 2, value: '1', note: 'Vessel leaks at the flange' }]])
+  expect(sent).toEqual([
+    ['do', { id: 4, version: 2, value: '1', note: 'Vessel leaks at the flange' }],
+    ['find', { text: 'Pressure of the vessel: 1 bar, outside 2 to 3 bar. Vessel leaks at the flange', severity: 'repair', fixedNow: false, stepId: 4 }],
+  ])
 })
 
 test('whoever works on it may stop over it; nobody else is offered that', async () => {
@@ -55,10 +58,11 @@ test('whoever works on it may stop over it; nobody else is offered that', async 
   await wrapper.find('#step-4-wrong').setValue('Relief valve stuck')
   await wrapper
     .findAll('button')
-    .find((one) => one.text() === 'Keep it and stop the work')!
+    .find((one) => one.text() === 'Record it and stop the work')!
     .trigger('click')
   await settled()
-  expect([wrapper.emitted('stop'), sent]).toEqual([[[]], [['do', { id: 4, version: 2, value: '9', note: 'Relief valve stuck' }]]])
+  expect([wrapper.emitted('stop'), sent[0]]).toEqual([[[]], ['do', { id: 4, version: 2, value: '9', note: 'Relief valve stuck' }]])
+  expect(sent).toHaveLength(2)
   const { row: other } = row()
   await measure(other, '9')
   expect(other.text()).not.toContain('stop the work')

@@ -4,6 +4,7 @@ import { orderSections as ofDispatch } from '#web/dispatch'
 import { documentsSection } from '#web/documents'
 import { orderSections as ofField } from '#web/field'
 import { orderSections as ofLedger } from '#web/ledger'
+import { findingsSection } from '#web/findings'
 import { workPlanSection } from '#web/methods'
 import { ownSection } from '#web/own'
 import { quotesSection } from '#web/quotes'
@@ -29,6 +30,7 @@ export const ORDER_SECTIONS: readonly SheetSection<OrderSheet>[] = [
   quotesSection,
   ...ofDispatch,
   ...ofField,
+  findingsSection,
   ...ofLedger,
   documentsSection(() => 'orders'),
   { anchor: 'timeline', title: 'Timeline', component: OrderTimeline },

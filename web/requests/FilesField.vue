@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { defineAsyncComponent, ref } from 'vue'
+import { ref } from 'vue'
 import type { KeptFile } from '#contract/requests'
-import { FileEntry, CallProblem } from '#web/kit'
+import { FileEntry, CallProblem, PhotoEditor } from '#web/kit'
 
 /** Photos and documents: taken, chosen or dropped; a photo can be cut and drawn on before it is sent. */
-const PhotoEditor = defineAsyncComponent(() => import('./PhotoEditor.vue'))
 const MOST = 10
 const LARGEST = 15 * 1024 * 1024
 const props = defineProps<{

@@ -8,7 +8,6 @@ import AroundList from './AroundList.vue'
 import CategoryField from './CategoryField.vue'
 import ConversationBox from './ConversationBox.vue'
 import FilesField from './FilesField.vue'
-import { isMeant } from './markUp'
 import QuestionFields from './QuestionFields.vue'
 import { useReportDraft } from './reportDraft'
 import SpotField from './SpotField.vue'
@@ -161,14 +160,6 @@ describe('files', () => {
     expect(field.find('.drop').classes()).not.toContain('dragging')
     expect(upload).toHaveBeenCalledWith(expect.any(File), 'plan.pdf')
     expect(field.emitted('update:modelValue')!.at(-1)).toEqual([[kept('plan.pdf')]])
-  })
-
-  test('a tap is no mark; a stroke is', () => {
-    const at = (x: number, y: number) => ({ x, y })
-    expect(isMeant({ kind: 'arrow', from: at(0.5, 0.5), to: at(0.505, 0.5) })).toBe(false)
-    expect(isMeant({ kind: 'blur', from: at(0.2, 0.2), to: at(0.4, 0.3) })).toBe(true)
-    expect(isMeant({ kind: 'line', points: [at(0, 0), at(0, 0.1)] })).toBe(false)
-    expect(isMeant({ kind: 'turn' })).toBe(true)
   })
 })
 

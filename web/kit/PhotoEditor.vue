@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { onMounted, onUnmounted, ref, shallowRef, watch } from 'vue'
-import { DialogBox } from '#web/kit'
+import DialogBox from './DialogBox.vue'
 import { draw, isMeant } from './markUp'
 import type { Mark, Point } from './markUp'
 

@@ -1,0 +1,2 @@
+export * from './recorded'
+export * from './decided'

@@ -1,0 +1,4 @@
+export * from './severity'
+export * from './findings'
+export * from './orderOfFindings'
+export * from './events'
