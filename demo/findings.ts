@@ -23,7 +23,7 @@ export function makeFindings({ world }: Setting): void {
   const over = rows.visits
     .filter(({ state, technicianId, endedAt }) => state === 'ended' && technicianId && endedAt && endedAt < now)
     .map((visit) => ({ visit, order: rows.orders.find(({ id }) => id === visit.orderId)! }))
-    .filter(({ order }) => ['done', 'checked', 'closed'].includes(order.state!) && order.siteId === 1 && order.placeId)
+    .filter(({ order }) => ['done', 'checked', 'closed'].includes(order.state) && order.siteId === 1 && order.placeId)
     .sort((a, b) => b.visit.endedAt!.getTime() - a.visit.endedAt!.getTime())
     .slice(0, JOBS)
   FOUND.forEach(({ text, severity, fixedNow = false, aside }, index) => {
