@@ -8,7 +8,7 @@ const shared = {
   transform,
   extensionsToTreatAsEsm: [],
   transformIgnorePatterns: [
-    '/node_modules/(?!(email-reply-parser|dayjs-business-time|@tanstack|@vueuse|pinia|nostics|naive-ui|vueuc|@css-render|css-render|@lucide|polylabel|tinyqueue|d3-array|internmap|idb|p-limit|yocto-queue)/)',
+    '/node_modules/(?!(email-reply-parser|dayjs-business-time|@tanstack|@vueuse|pinia|nostics|naive-ui|vueuc|@css-render|css-render|@lucide|polylabel|tinyqueue|d3-array|internmap|idb|p-limit|yocto-queue|ml-regression-base|is-any-array)/)',
   ],
 }
 

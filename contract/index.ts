@@ -8,6 +8,7 @@ import * as dayplans from '#contract/dayplans'
 import * as devices from '#contract/devices'
 import * as dispatch from '#contract/dispatch'
 import * as documents from '#contract/documents'
+import * as downtimes from '#contract/downtimes'
 import * as feeds from '#contract/feeds'
 import * as field from '#contract/field'
 import * as findings from '#contract/findings'
@@ -17,6 +18,7 @@ import * as insight from '#contract/insight'
 import type { Endpoint } from '#contract/kit'
 import * as jobsheets from '#contract/jobsheets'
 import * as ledger from '#contract/ledger'
+import * as meters from '#contract/meters'
 import * as methods from '#contract/methods'
 import * as lists from '#contract/lists'
 import * as orders from '#contract/orders'
@@ -52,6 +54,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     windows,
     travel,
     shifts,
+    downtimes,
     feeds,
     jobsheets,
     quotes,
@@ -65,6 +68,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     bookings,
     templates,
     readiness,
+    meters,
     methods,
     portraits,
     own,

@@ -14,6 +14,7 @@ import { playLive } from './live'
 import { makePeople } from './people'
 import { makePlaces } from './places'
 import { makeAssets, makeCategories, makePayers, makeRules, makeStock, makeVendors } from './register'
+import { makeMeters } from './meters'
 import { makeMethods } from './methods'
 import { makeOwnFields } from './own'
 import { makeOwnStates } from './ownStates'
@@ -56,6 +57,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeMethods(world)
   makeTemplates(world)
   makeFindings(setting)
+  makeMeters(setting)
   makeBuying(setting)
   makeBookings(setting)
   makeReadiness(setting)

@@ -35,6 +35,7 @@ import { routes as portraits } from '#server/portraits'
 import { routes as preventive } from '#server/preventive'
 import { routes as requests } from '#server/requests'
 import { routes as setup } from '#server/setup'
+import { routes as meters } from '#server/meters'
 import { routes as methods } from '#server/methods'
 import { routes as stock } from '#server/stock'
 import { routes as readiness } from '#server/readiness'
@@ -44,6 +45,7 @@ import { resumable, UPLOADS_PATH } from '#server/uploads'
 import { routes as vendors } from '#server/vendors'
 import { routes as quotes } from '#server/quotes'
 import { routes as jobsheets } from '#server/jobsheets'
+import { routes as downtimes } from '#server/downtimes'
 import { routes as feeds } from '#server/feeds'
 import { routes as shifts } from '#server/shifts'
 import { routes as travel } from '#server/travel'
@@ -65,6 +67,7 @@ export const routes: Route[] = [
   ...windows,
   ...travel,
   ...shifts,
+  ...downtimes,
   ...feeds,
   ...jobsheets,
   ...quotes,
@@ -78,6 +81,7 @@ export const routes: Route[] = [
   ...bookings,
   ...templates,
   ...readiness,
+  ...meters,
   ...methods,
   ...portraits,
   ...own,

@@ -59,6 +59,31 @@ export interface JobFinding {
   mayTakeBack: boolean
 }
 
+/** A counter on the asset of a job, or on a part of it. */
+export interface JobMeter {
+  id: number
+  name: string
+  unit: string
+  /** At what number it is at nought again. */
+  rollsAt: string | null
+  /** Of the asset it is on. */
+  tag: string
+  /** What it showed, the newest first. */
+  readings: { value: string; at: Instant; anew: boolean }[]
+  /** What was read on this visit, last. */
+  readHere: string | null
+}
+
+/** When the asset could not be used. */
+export interface JobDowntime {
+  mark: string
+  fromAt: Instant
+  /** Null while it cannot be used. */
+  untilAt: Instant | null
+  reason: string
+  who: string
+}
+
 /** A job in my list. */
 export interface JobRow extends JobLine {
   /** What my clock runs as on it, if it does. */
@@ -105,6 +130,9 @@ export interface JobSheet extends JobLine {
   findings: JobFinding[]
   /** What it is to put right: what was found on other jobs. */
   answers: JobFinding[]
+  meters: JobMeter[]
+  /** Of its asset: what lasts, and what was written down on this job. */
+  downtimes: JobDowntime[]
 }
 
 /** `next` are the jobs of the next day that has any, when none of today is left to do. */

@@ -127,6 +127,7 @@ export interface PortraitPlan {
 /** The newest reading of a meter, and the one before it. */
 export interface PortraitMeter {
   asset: string
+  name: string
   unit: string
   value: string
   at: Instant

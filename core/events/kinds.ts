@@ -4,6 +4,7 @@ import { CLOSURE_EVENTS } from '#core/closures'
 import { COBIE_EVENTS } from '#core/cobie'
 import { DEVICE_EVENTS } from '#core/devices'
 import { DOCUMENT_EVENTS } from '#core/documents'
+import { DOWNTIME_EVENTS } from '#core/downtimes'
 import { FEED_EVENTS } from '#core/feeds'
 import { FIELD_EVENTS } from '#core/field'
 import { FINDING_EVENTS } from '#core/findings'
@@ -12,6 +13,7 @@ import { HELP_EVENTS } from '#core/help'
 import type { EventRule } from '#core/kit'
 import { LEDGER_EVENTS } from '#core/ledger'
 import { MAIL_EVENTS } from '#core/mail'
+import { METER_EVENTS } from '#core/meters'
 import { METHOD_EVENTS } from '#core/methods'
 import { ORDER_EVENTS } from '#core/orders'
 import { OWN_EVENTS } from '#core/own'
@@ -50,6 +52,8 @@ export const EVENTS = {
   ...FLOORPLAN_EVENTS,
   ...DOCUMENT_EVENTS,
   ...COBIE_EVENTS,
+  ...METER_EVENTS,
+  ...DOWNTIME_EVENTS,
   ...METHOD_EVENTS,
   ...STOCK_EVENTS,
   ...SHIFT_EVENTS,

@@ -15,6 +15,8 @@ const job: RecordedJob = {
   hazardsReadAt: null,
   permits: [],
   findings: [],
+  meters: [{ id: 3, readings: [], readHere: null }],
+  downtimes: [],
 }
 const act = <Name extends RecordedAct['name']>(
   name: Name,
@@ -170,5 +172,31 @@ describe('the days', () => {
     expect([newsOf(seen, undefined), newsOf(seen, seenAs(seen))]).toEqual([[], null])
     expect(newsOf({ ...seen, plannedStart: at('10:00'), plannedEnd: at('11:00'), priority: 'urgent' }, seenAs(seen))).toEqual(['time', 'priority'])
     expect(newsOf({ ...seen, placeCode: 'B', summary: 'Lamp' }, seenAs(seen))).toEqual(['what', 'where'])
+  })
+})
+
+describe('what was found, read and out of use', () => {
+  const found = act('finding', '09:00', { mark: 'm-1', text: 'Rail loose', severity: 'unsafe', fixedNow: false }, { shown: { name: 'GAN-102 Studio 2' } })
+  test('a finding stands with its photos until it is taken back, and once however often it is said', () => {
+    const photo = act('findingPhoto', '09:01', { mark: 'm-1' }, { fileId: 'act-7' })
+    const [shown, ...others] = withActs(job, [found, photo, act('findingPhoto', '09:02', { mark: 'other' }), found, photo], 'Bram').findings
+    expect(others).toEqual([])
+    expect(shown).toMatchObject({ text: 'Rail loose', where: 'GAN-102 Studio 2', who: 'Bram', state: 'open', mayTakeBack: true, photos: [{ fileId: 'act-7' }] })
+    expect(withActs(job, [found, act('findingBack', '09:03', { mark: 'm-1' })], 'Bram').findings).toEqual([])
+    expect(withActs(job, [act('finding', '09:00', { ...found.input, fixedNow: true } as never)], 'Bram').findings[0]!.state).toBe('fixed')
+  })
+  test('a reading is the newest of its meter', () => {
+    const [meter] = withActs(
+      job,
+      [act('reading', '09:00', { meterId: 3, value: '12', answer: 'exchanged' }), act('reading', '09:01', { meterId: 4, value: '1' })],
+      '',
+    ).meters
+    expect(meter).toEqual({ id: 3, readings: [{ value: '12', at: at('09:00'), anew: true }], readHere: '12' })
+  })
+  test('downtime said again under its mark is put right', () => {
+    const began = act('downtime', '09:00', { mark: 'd-1', fromAt: at('08:00'), reason: 'Tripped' })
+    const ended = act('downtime', '09:30', { mark: 'd-1', fromAt: at('08:00'), untilAt: at('09:30'), reason: 'Tripped' })
+    expect(withActs(job, [began], 'Bram').downtimes).toMatchObject([{ untilAt: null, reason: 'Tripped', who: 'Bram' }])
+    expect(withActs(job, [began, ended], 'Bram').downtimes).toMatchObject([{ untilAt: at('09:30') }])
   })
 })

@@ -1,52 +1,8 @@
+import type { FindingSeverity, FindingState } from '#core/findings'
 import { chargedMinutes } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
-import type { FindingSeverity, FindingState } from '#core/findings'
-import { readStep } from '#core/methods'
-import type { Permit, StepFields } from '#core/methods'
-
-/** What a phone records on a job, by kind, with what is sent of it. */
-export interface FieldActs {
-  stint: { kind: StintKind }
-  stop: { stoppedAt?: string }
-  correct: { stintId: number; startAt: string; endAt: string; reason: string }
-  part: { partId: number; quantity: string }
-  note: { text: string }
-  photo: object
-  finish: { result: string; symptom?: string; cause?: string; fix?: string; note?: string }
-  step: { id: number; version: number; value?: string; note?: string; leave?: boolean }
-  stepUndo: { id: number; version: number }
-  stepPhoto: { id: number }
-  hazards: { read: string }
-  permit: { kind: Permit; number: string; fromAt: string; untilAt: string }
-  finding: {
-    mark: string
-    text: string
-    severity: FindingSeverity
-    fixedNow: boolean
-    placeId?: number
-    assetId?: number
-    pin?: { planId: number; at: [number, number] }
-    stepId?: number
-  }
-  findingPhoto: { mark: string }
-  findingBack: { mark: string }
-}
-export type FieldActName = keyof FieldActs
-
-/** One act as it was recorded: not known to the server yet, or just being sent. */
-export type RecordedAct = {
-  [Name in FieldActName]: {
-    name: Name
-    visitId: number
-    /** When it happened. */
-    at: string
-    input: FieldActs[Name]
-    /** What is shown of it besides: the part by its name, a finding by where it is. */
-    shown?: { code?: string; name?: string; unit?: string }
-    /** The file it carries, as the phone keeps it. */
-    fileId?: string
-  }
-}[FieldActName]
+import type { Permit } from '#core/methods'
+import type { RecordedAct } from './acts'
 
 interface Stint {
   /** Below zero for one of the phone’s own, which the server does not know. */
@@ -72,6 +28,13 @@ export interface RecordedJob {
   hazardsReadAt: string | null
   permits: { id: number; kind: Permit; number: string; fromAt: string; untilAt: string }[]
   findings: RecordedFinding[]
+  meters: RecordedMeter[]
+  downtimes: { mark: string; fromAt: string; untilAt: string | null; reason: string; who: string }[]
+}
+interface RecordedMeter {
+  id: number
+  readings: { value: string; at: string; anew: boolean }[]
+  readHere: string | null
 }
 interface RecordedFinding {
   id: number
@@ -151,6 +114,16 @@ function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number
     }
     case 'findingBack':
       return { ...job, findings: job.findings.filter(({ mark }) => mark !== act.input.mark) }
+    case 'reading': {
+      const { meterId, value, answer } = act.input
+      const reading = { value, at: act.at, anew: answer === 'exchanged' }
+      const read = <Meter extends RecordedMeter>(meter: Meter): Meter => ({ ...meter, readings: [reading, ...meter.readings], readHere: value })
+      return { ...job, meters: job.meters.map((one) => (one.id === meterId ? read(one) : one)) }
+    }
+    case 'downtime': {
+      const { mark, fromAt, untilAt = null, reason = '' } = act.input
+      return { ...job, downtimes: [...job.downtimes.filter((one) => one.mark !== mark), { mark, fromAt, untilAt, reason, who }] }
+    }
     case 'photo':
       return { ...job, photos: [...job.photos, { id, fileId: act.fileId }] }
     case 'finish': {
@@ -194,63 +167,6 @@ export function rowsWithActs<Row extends RecordedRow>(rows: readonly Row[], acts
         return now
       }, row),
   )
-}
-
-interface RecordedStep {
-  id: number
-  version: number
-  state: string
-  value: string | null
-  outside: boolean
-  kind: StepFields['kind']
-  unit: string | null
-  least: number | null
-  most: number | null
-  choices: string[]
-  first: boolean
-  note: string | null
-  doneBy: string | null
-  doneAt: string | null
-  photoId: number | null
-  waitsFor: string | null
-  text: string
-}
-
-/** Steps of a job as they stand with what was recorded: what waits for one that is done does not wait any more. */
-export function stepsWithActs<Step extends RecordedStep>(steps: readonly Step[], acts: readonly RecordedAct[], who: string): (Step & { fileId?: string })[] {
-  let now: (Step & { fileId?: string })[] = [...steps]
-  for (const act of acts) {
-    if (act.name === 'step') {
-      const { id, version, value, note, leave } = act.input
-      const done = now.find((one) => one.id === id)
-      if (!done || done.version !== version) continue
-      const read = leave ? null : readStep(done, { value: value ?? null, hasPhoto: true })
-      const outside = read !== null && 'outside' in read && read.outside
-      now = now.map((one) => {
-        if (one.id === id)
-          return {
-            ...one,
-            state: leave ? 'left' : 'done',
-            value: value ?? null,
-            outside,
-            note: note ?? null,
-            doneBy: who,
-            doneAt: act.at,
-            version: version + 1,
-          }
-        return one.waitsFor === done.text ? { ...one, waitsFor: null } : one
-      })
-    }
-    if (act.name === 'stepUndo')
-      now = now.map((one) =>
-        one.id === act.input.id && one.version === act.input.version
-          ? { ...one, state: 'open', value: null, outside: false, note: null, doneBy: null, doneAt: null, version: one.version + 1 }
-          : one,
-      )
-    if (act.name === 'stepPhoto')
-      now = now.map((one) => (one.id === act.input.id ? { ...one, photoId: one.photoId ?? -1, fileId: act.fileId, version: one.version + 1 } : one))
-  }
-  return now
 }
 
 /** On which other job of theirs the clock runs, by what is known and recorded. */

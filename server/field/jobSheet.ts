@@ -7,6 +7,8 @@ import type { ToBring } from '#core/jobsheets'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { nameAsset, namePlace } from '#server/places'
 import { attachments, events, parts, sites, stints, stockMovements } from '../tables'
+import { jobDowntimes } from '#server/downtimes/records'
+import { jobMeters } from '#server/meters/records'
 import { jobFindings } from '#server/findings/records'
 import { myVisit } from './myVisit'
 import { safetyOf } from './safety'
@@ -41,6 +43,8 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     outcome: { symptom: order.symptom, cause: order.cause, fix: order.fix },
     ...(await safetyOf(db, order.id, visit)),
     ...(await jobFindings(db, order.id, visit.id)),
+    meters: await jobMeters(db, order.assetId, visit.id),
+    downtimes: await jobDowntimes(db, order.assetId, order.id),
     openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
     zone: site!.zone,
     orderKind: order.kind,

@@ -1,10 +1,11 @@
-import { and, asc, desc, eq, inArray, isNull, like, max, or, sql } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNull, like, max, or, sql } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import * as contract from '#contract/portraits'
 import { query, withinSites } from '#server/kit'
 import type { Reader } from '#server/kit'
+import { newestReadings } from '#server/meters/records'
 import { seenRecord } from '#server/registers'
-import { assets, dues, meterReadings, orders, places, preventivePlans } from '../tables'
+import { assets, dues, meters, orders, places, preventivePlans } from '../tables'
 import { KEEPERS } from './keepers'
 
 const MOST_PLANS = 60
@@ -26,7 +27,7 @@ export default query(contract.readPortraitUpkeep, async ({ db, who, input, now }
     .orderBy(asc(preventivePlans.name), asc(preventivePlans.id))
     .limit(MOST_PLANS)
   const ids = plans.map(({ id }) => id)
-  const [ahead, done, meters] = await Promise.all([
+  const [ahead, done, itsMeters] = await Promise.all([
     ids.length
       ? db
           .select({ planId: dues.planId, dueOn: dues.dueOn, orderId: dues.orderId, orderNumber: orders.number })
@@ -60,25 +61,22 @@ export default query(contract.readPortraitUpkeep, async ({ db, who, input, now }
         lastDoneOn: done.find(({ planId }) => planId === id)?.lastDoneOn ?? null,
       }
     }),
-    meters,
+    meters: itsMeters,
   }
 })
 
 /** The newest reading of each meter, with the one before. */
 async function metersOf(db: Reader, itsAssets: SQL | undefined) {
   const rows = await db
-    .select({ asset: assets.tag, unit: meterReadings.unit, value: meterReadings.value, at: meterReadings.at })
-    .from(meterReadings)
-    .innerJoin(assets, eq(assets.id, meterReadings.assetId))
-    .where(itsAssets)
-    .orderBy(desc(meterReadings.at), desc(meterReadings.id))
-    .limit(400)
-  const found = new Map<string, { asset: string; unit: string; value: string; at: Date; before: string | null }>()
-  for (const row of rows) {
-    const key = `${row.asset} ${row.unit}`
-    const newest = found.get(key)
-    if (newest) newest.before ??= row.value
-    else if (found.size < MOST_METERS) found.set(key, { ...row, before: null })
-  }
-  return [...found.values()].sort((a, b) => a.asset.localeCompare(b.asset))
+    .select({ asset: assets.tag, id: meters.id, name: meters.name, unit: meters.unit })
+    .from(meters)
+    .innerJoin(assets, eq(assets.id, meters.assetId))
+    .where(and(itsAssets, isNull(meters.retiredAt)))
+    .orderBy(asc(assets.tag), asc(meters.id))
+    .limit(MOST_METERS)
+  const newest = await newestReadings(db, rows.map(({ id }) => id), 2) // prettier-ignore
+  return rows.flatMap(({ asset, id, name, unit }) => {
+    const [last, before] = newest.filter(({ meterId }) => meterId === id)
+    return last ? [{ asset, name, unit, value: last.value, at: last.at, before: last.anew ? null : (before?.value ?? null) }] : []
+  })
 }

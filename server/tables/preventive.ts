@@ -1,4 +1,4 @@
-import { date, decimal, index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { date, index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { id, instant } from './columns'
 import { orders } from './orders'
 import { trades } from './people'
@@ -32,18 +32,4 @@ export const dues = mysqlTable(
     doneAt: instant('done_at'),
   },
   (table) => [uniqueIndex('due_once').on(table.planId, table.dueOn), index('due_on').on(table.dueOn)],
-)
-
-export const meterReadings = mysqlTable(
-  'meter_reading',
-  {
-    id: id(),
-    assetId: int('asset_id')
-      .notNull()
-      .references(() => assets.id),
-    unit: varchar('unit', { length: 16 }).notNull(),
-    value: decimal('value', { precision: 14, scale: 3 }).notNull(),
-    at: instant('at').notNull(),
-  },
-  (table) => [index('meter_reading_asset').on(table.assetId, table.at)],
 )

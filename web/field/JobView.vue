@@ -15,6 +15,8 @@ import type { NewlyFound } from '#web/findings'
 import type { Recording } from '#web/devices'
 import { FileEntry, freshKey, PhonePage, address, onLiveChange, PriorityBar, ProblemNote, shortTime, useSoon } from '#web/kit'
 import { SharedDocuments } from '#web/documents'
+import { JobDowntimes } from '#web/downtimes'
+import { JobMeters } from '#web/meters'
 import { JobSteps } from '#web/methods'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
@@ -31,7 +33,7 @@ import { usePhoneJob } from './usePhoneJob'
 const visitId = Number(useRoute().params.visitId)
 const carrying = useCarrying()
 /** A page that was read by programs of an earlier day lacks what has come since. */
-const NOT_YET = { findings: [], answers: [] }
+const NOT_YET = { findings: [], answers: [], meters: [], downtimes: [] }
 const job = useCarried(contract.readJob, { visitId }, (read, acts, who) => withActs({ ...NOT_YET, ...read }, acts, who))
 void job.load().then(() => job.value.value && sawJob(job.value.value))
 onLiveChange(useSoon(job.load, 200))
@@ -179,6 +181,23 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           :may-stop="it.visitState === 'on_site'"
           @find="foundByStep"
           @stop="leaveOver"
+        />
+        <JobMeters
+          v-if="it.meters.length"
+          :meters="it.meters"
+          :over="over"
+          :busy="busy"
+          :problem="problem"
+          @read="(input, { name, unit }) => act(() => record({ name: 'reading', visitId, input, shown: { name, unit } }))"
+        />
+        <JobDowntimes
+          v-if="it.asset"
+          :downtimes="it.downtimes"
+          :asset="it.asset.tag"
+          :over="over"
+          :busy="busy"
+          :problem="problem"
+          @say="(input) => act(() => record({ name: 'downtime', visitId, input, shown: { name: it!.asset!.tag } }))"
         />
         <JobFindings v-if="it.findings.length" title="Found here" :visit-id="visitId" :findings="it.findings" :busy="busy" @take-back="takeBack" />
         <SharedDocuments :read="documents" :url-of="documentUrl" :content-of="(fileId) => carrying.blob(documentUrl(fileId))" />

@@ -1,6 +1,8 @@
+import { sayDowntime } from '#contract/downtimes'
 import * as contract from '#contract/field'
 import { addFinding, addFindingPhoto, addSentFindingPhoto, takeBackFinding } from '#contract/findings'
 import type { Carried, JobSheet } from '#contract/field'
+import { addReading } from '#contract/meters'
 import { addSentStepPhoto, addStepPhoto, doStep, listJobSteps, undoStep } from '#contract/methods'
 import type { StepToDo } from '#contract/methods'
 import { rowsWithActs, stepsWithActs, withActs } from '#core/field'
@@ -100,6 +102,19 @@ export const FIELD_ACTS: ActKinds = {
     endpoint: to(takeBackFinding),
     input: ({ visitId, input }) => ({ visitId, ...input }),
     says: ({ shown }) => `Finding taken back: ${shown?.name ?? ''}`,
+    ...onJob,
+  },
+  reading: {
+    endpoint: to(addReading),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input: { value }, shown }) => `Reading: ${shown?.name ?? ''} ${value} ${shown?.unit ?? ''}`,
+    ...onJob,
+  },
+  downtime: {
+    endpoint: to(sayDowntime),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input: { fromAt, untilAt }, shown }) =>
+      `${shown?.name ?? 'It'} could not be used: ${untilAt ? `${shortTime(fromAt)} to ${shortTime(untilAt)}` : `since ${shortTime(fromAt)}`}`,
     ...onJob,
   },
   finish: {

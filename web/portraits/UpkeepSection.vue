@@ -45,8 +45,8 @@ const number = (value: string) => writtenAs('quantity', String(Number(value)))
       </table>
     </div>
     <ul v-if="read.value.value!.meters.length" class="meters" aria-label="Meters">
-      <li v-for="meter in read.value.value!.meters" :key="meter.asset + meter.unit">
-        <span class="mono">{{ meter.asset }}</span> <strong>{{ number(meter.value) }} {{ meter.unit }}</strong>
+      <li v-for="meter in read.value.value!.meters" :key="`${meter.asset} ${meter.name}`">
+        <span class="mono">{{ meter.asset }}</span> {{ meter.name }} <strong>{{ number(meter.value) }} {{ meter.unit }}</strong>
         <span class="soft"
           >on {{ dayOf(meter.at)
           }}<template v-if="meter.before">, {{ number(String(Number(meter.value) - Number(meter.before))) }} since the one before</template></span

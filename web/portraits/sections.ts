@@ -1,9 +1,11 @@
 import { defineAsyncComponent } from 'vue'
 import { TransferSection } from '#web/assets'
 import { placeClosureSection } from '#web/closures'
+import { downtimesSection } from '#web/downtimes'
 import { documentsSection } from '#web/documents'
 import { feedSection } from '#web/feeds'
 import { PlanSection } from '#web/floorplans'
+import { metersSection } from '#web/meters'
 import { methodSection } from '#web/methods'
 import { ownSection } from '#web/own'
 import { CrewSection } from '#web/people'
@@ -47,6 +49,8 @@ export const PORTRAIT_SECTIONS: readonly SheetSection<AnyRecord>[] = [
   documentsSection(({ register }) => register),
   { anchor: 'transfers', title: 'Transfers', shown: ({ register }) => register === 'assets', component: TransferSection },
   { anchor: 'upkeep', title: 'Plans and dues', shown: stands, component: UpkeepSection },
+  metersSection,
+  downtimesSection,
   {
     anchor: 'movements',
     title: 'Stock and movements',

@@ -1,0 +1,2 @@
+export * from './downtimes'
+export * from './events'

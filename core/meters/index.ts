@@ -1,0 +1,4 @@
+export * from './slope'
+export * from './readings'
+export * from './checkReading'
+export * from './events'

@@ -1,0 +1,5 @@
+import type { Route } from '#server/kit'
+import { addMeter, readMeters, retireMeter, strikeReading } from './meters'
+import { addReading, takeReading } from './takeReading'
+
+export const routes: Route[] = [readMeters, addMeter, retireMeter, strikeReading, takeReading, addReading]
