@@ -1,5 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
+import { PHOTO_STAGES } from '#core/field'
+import type { PhotoStage } from '#core/field'
 import type { Instant } from '#contract/kit'
 import { onJob } from './jobs'
 import type { JobRow, JobSheet, OnJob } from './jobs'
@@ -10,6 +12,8 @@ export interface Carried {
   zone: string
   /** One for each job: another whenever anything on its page may have changed. */
   marks: { visitId: number; mark: string }[]
+  /** Who else works in the field at the site: a job can be handed over to them. */
+  crew: { id: number; name: string }[]
   /** Parts in the stores of the site. */
   parts: CarriedPart[]
 }
@@ -41,12 +45,35 @@ export const sentBefore = {
     .required(),
 }
 
-export const addSentPhoto = endpoint<OnJob & SentBefore, JobSheet>({
+export const addSentPhoto = endpoint<OnJob & SentBefore & { stage?: PhotoStage }, JobSheet>({
   method: 'POST',
   path: '/api/rounds/:visitId/sent-photos',
   says: 'Add a photo from the job that was sent in pieces.',
   may: 'field.work',
-  input: Joi.object<OnJob & SentBefore, true>({ ...onJob, ...sentBefore }),
+  input: Joi.object<OnJob & SentBefore & { stage?: PhotoStage }, true>({ ...onJob, ...sentBefore, stage: field.oneOf(PHOTO_STAGES) }),
+})
+
+/** Whoever was on site, by name, as they signed. */
+interface Signed extends OnJob {
+  name: string
+}
+const signed = { ...onJob, name: field.line(80).required().messages({ 'string.empty': 'Write who signs.', 'any.required': 'Write who signs.' }) }
+
+export const addSignature = endpoint<Signed, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/signatures',
+  says: 'Keep the signature of who is on site.',
+  may: 'field.work',
+  upload: true,
+  input: Joi.object<Signed, true>(signed),
+})
+
+export const addSentSignature = endpoint<Signed & SentBefore, JobSheet>({
+  method: 'POST',
+  path: '/api/rounds/:visitId/sent-signatures',
+  says: 'Keep a signature that was sent in pieces.',
+  may: 'field.work',
+  input: Joi.object<Signed & SentBefore, true>({ ...signed, ...sentBefore }),
 })
 
 interface TellUnsent extends OnJob {

@@ -4,9 +4,12 @@ import type { Instant } from '#contract/kit'
 import type { AgreedWindow } from '#contract/orders'
 import { VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
+import type { OutcomeLists } from '#core/field'
 import type { FindingSeverity, FindingState } from '#core/findings'
 import type { Point } from '#core/floorplans'
 import type { ToBring } from '#core/jobsheets'
+import { PHOTO_STAGES } from '#core/field'
+import type { PhotoStage } from '#core/field'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import { PERMITS } from '#core/methods'
@@ -59,6 +62,14 @@ export interface JobFinding {
   mayTakeBack: boolean
 }
 
+/** Who was on site signed for what was done. */
+export interface JobSignature {
+  name: string
+  at: Instant
+  /** The picture of it. */
+  id: number
+}
+
 /** A counter on the asset of a job, or on a part of it. */
 export interface JobMeter {
   id: number
@@ -108,13 +119,15 @@ export interface JobSheet extends JobLine {
   /** The time agreed with whoever lets people in. */
   window: AgreedWindow | null
   noteForWorker: string | null
-  asset: { tag: string; name: string } | null
+  asset: { tag: string; name: string; classCode: string | null } | null
   /** Of whoever it is that has the visit. */
   running: { kind: StintKind; startAt: Instant } | null
   stints: { id: number; kind: StintKind; startAt: Instant; endAt: Instant | null; minutes: number | null }[]
   parts: { id: number; code: string; name: string; quantity: string; unit: string }[]
   notes: { at: Instant; who: string; text: string }[]
-  photos: { id: number }[]
+  photos: { id: number; stage: PhotoStage | null }[]
+  /** Who was there signed for it. */
+  signatures: JobSignature[]
   /** What happened on this asset before, with cause and fix. */
   earlier: { number: string; finishedAt: Instant; symptom: string | null; cause: string | null; fix: string | null }[]
   outcome: { symptom: string | null; cause: string | null; fix: string | null }
@@ -235,13 +248,19 @@ export const addNote = endpoint<OnJob & { text: string }, JobSheet>({
   input: Joi.object<OnJob & { text: string }, true>({ ...onJob, text: field.words(2000).min(1).required() }),
 })
 
-export const addJobPhoto = endpoint<OnJob, JobSheet>({
+/** What a photo shows: how it was found, or how it is left. */
+interface Staged {
+  stage?: PhotoStage
+}
+const staged = { stage: field.oneOf(PHOTO_STAGES) }
+
+export const addJobPhoto = endpoint<OnJob & Staged, JobSheet>({
   method: 'POST',
   path: '/api/rounds/:visitId/photos',
   says: 'Add a photo from the job.',
   may: 'field.work',
   upload: true,
-  input: Joi.object<OnJob, true>(onJob),
+  input: Joi.object<OnJob & Staged, true>({ ...onJob, ...staged }),
 })
 
 export interface FinishJob extends OnJob {
@@ -252,6 +271,10 @@ export interface FinishJob extends OnJob {
   note?: string
   /** Members of the group it leads that are not over go on by themselves. */
   releaseMembers?: boolean
+  /** When it is best to come again, where another visit is needed. */
+  returnAt?: Instant
+  /** The technician it is handed over to. */
+  handTo?: number
   /** The part it waits for, where that is why it is left. */
   waitsFor?: { partId: number; quantity: string }
 }
@@ -273,6 +296,8 @@ export const finishJob = endpoint<FinishJob, JobSheet>({
     ...onJob,
     ...finishBody,
     releaseMembers: Joi.boolean(),
+    returnAt: field.instant(),
+    handTo: field.id(),
     waitsFor: Joi.object({ partId: field.id().required(), quantity: field.quantity().required() }),
   }),
 })
@@ -306,14 +331,10 @@ export const holdPermit = endpoint<HoldPermit, JobSheet>({
   }),
 })
 
-export interface OutcomeLists {
-  symptoms: string[]
-  causes: string[]
-  fixes: string[]
-}
-export const readOutcomeLists = endpoint<object, OutcomeLists>({
+export const readOutcomeLists = endpoint<{ classCode?: string }, OutcomeLists>({
   method: 'GET',
   path: '/api/outcome-lists',
-  says: 'Symptoms, causes and fixes to choose from.',
+  says: 'Symptoms, causes and fixes to choose from; those that fit the class of an asset, where it is named.',
   may: 'public',
+  input: Joi.object<{ classCode?: string }, true>({ classCode: field.line(8) }),
 })

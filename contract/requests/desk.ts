@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Done, Instant, ListLine, Page } from '#contract/kit'
+import type { PhotoStage } from '#core/field'
 import type { Reason } from '#core/kit'
 import { CONSEQUENCES, ENTERED_CHANNELS, LIKELIHOODS, PRIORITIES, REQUEST_STATES, SEVERITIES, URGENCIES } from '#core/requests'
 import type { Channel, Consequence, EnteredChannel, Likelihood, Priority, PriorityRules, RequestFacts, RequestState, Severity, Urgency } from '#core/requests'
@@ -59,6 +60,8 @@ export interface AttachmentRow {
   mime: string
   width: number | null
   height: number | null
+  /** Of a picture from a job: how it was found, how it was left, or who signed. */
+  stage: PhotoStage | 'signature' | null
 }
 
 export interface NamedPlace {

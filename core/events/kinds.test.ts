@@ -61,7 +61,7 @@ test('what stands behind a sentence is made from the facts; older events may lac
   expect(EVENTS['order.dispatch'].about({ start: '2026-11-24T09:00:00Z' }, words)).toBe('for <2026-11-24T09:00:00Z>')
   expect(EVENTS['vendor.bill'].about({ number: 'B-1', netMinor: 5_000 }, words)).toBe('B-1, #5000 before tax')
   expect(EVENTS['field.stop'].about({ minutes: 25, stint: 'travel' })).toBe('after 25 min travel')
-  expect(EVENTS['field.leave'].about({ result: 'part' })).toBe('waiting for a part')
+  expect(EVENTS['field.leave'].about({ result: 'part' }, words)).toBe('waiting for a part')
   for (const kind of EVENT_KINDS) expect(typeof (eventRule(kind).about?.({}, words) ?? '')).toBe('string')
 })
 

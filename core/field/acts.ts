@@ -1,6 +1,7 @@
 import type { FindingSeverity } from '#core/findings'
 import type { StintKind } from '#core/ledger'
 import type { ReadingAnswer } from '#core/meters'
+import type { PhotoStage } from './stages'
 import type { Permit } from '#core/methods'
 
 /** What a phone records on a job, by kind, with what is sent of it. */
@@ -10,8 +11,9 @@ export interface FieldActs {
   correct: { stintId: number; startAt: string; endAt: string; reason: string }
   part: { partId: number; quantity: string }
   note: { text: string }
-  photo: object
-  finish: { result: string; symptom?: string; cause?: string; fix?: string; note?: string }
+  photo: { stage?: PhotoStage }
+  signature: { name: string }
+  finish: { result: string; symptom?: string; cause?: string; fix?: string; note?: string; returnAt?: string; handTo?: number }
   step: { id: number; version: number; value?: string; note?: string; leave?: boolean }
   stepUndo: { id: number; version: number }
   stepPhoto: { id: number }

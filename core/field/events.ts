@@ -1,4 +1,5 @@
 import { event } from '#core/kit'
+import type { PhotoStage } from './stages'
 
 const RESULTS: Record<string, string> = { done: 'done', return: 'needs a return visit', part: 'waiting for a part', handed_over: 'handed over' }
 
@@ -24,7 +25,13 @@ export const FIELD_EVENTS = {
     writes: false,
   }),
   'field.note': event()({ says: 'noted', told: null, writes: false, talk: true }),
-  'field.photo': event()({ says: 'added a photo', told: null, writes: false }),
+  'field.photo': event<{ stage: PhotoStage }>()({
+    says: 'added a photo',
+    about: ({ stage }) => (stage ? `of ${stage}` : ''),
+    told: null,
+    writes: false,
+  }),
+  'field.sign': event<{ name: string }>()({ says: 'had it signed by', about: ({ name }) => name ?? '', told: null, writes: false }),
   'field.unsent': event<{ what: string; why: string }>()({
     says: 'recorded on the phone what could not be taken:',
     about: ({ what, why }) => [what, why].filter(Boolean).join(' · '),
@@ -38,5 +45,11 @@ export const FIELD_EVENTS = {
     told: null,
     writes: false,
   }),
-  'field.leave': event<{ result: string }>()({ says: 'left the job', about: ({ result }) => RESULTS[result ?? ''] ?? '', told: null, writes: false }),
+  'field.leave': event<{ result: string; returnAt: string; handTo: string }>()({
+    says: 'left the job',
+    about: ({ result, returnAt, handTo }, words) =>
+      [RESULTS[result ?? ''], handTo && `to ${handTo}`, returnAt && `best ${words.time(returnAt)}`].filter(Boolean).join(', '),
+    told: null,
+    writes: false,
+  }),
 }

@@ -1,4 +1,5 @@
 export * from './outcome'
+export * from './stages'
 export * from './additions'
 export * from './forgotten'
 export * from './clock'

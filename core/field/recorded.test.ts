@@ -11,6 +11,7 @@ const job: RecordedJob = {
   parts: [],
   notes: [],
   photos: [],
+  signatures: [],
   outcome: { symptom: 'No power', cause: null, fix: null },
   hazardsReadAt: null,
   permits: [],

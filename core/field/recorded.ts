@@ -3,6 +3,7 @@ import { chargedMinutes } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import type { Permit } from '#core/methods'
 import type { RecordedAct } from './acts'
+import type { PhotoStage } from './stages'
 
 interface Stint {
   /** Below zero for one of the phone’s own, which the server does not know. */
@@ -22,7 +23,8 @@ export interface RecordedJob {
   stints: Stint[]
   parts: { id: number; code: string; name: string; quantity: string; unit: string }[]
   notes: { at: string; who: string; text: string }[]
-  photos: { id: number; fileId?: string }[]
+  photos: { id: number; fileId?: string; stage: PhotoStage | null }[]
+  signatures: { name: string; at: string; id: number; fileId?: string }[]
   outcome: { symptom: string | null; cause: string | null; fix: string | null }
   /** When whoever has the visit read its hazards as they are now. */
   hazardsReadAt: string | null
@@ -125,7 +127,9 @@ function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number
       return { ...job, downtimes: [...job.downtimes.filter((one) => one.mark !== mark), { mark, fromAt, untilAt, reason, who }] }
     }
     case 'photo':
-      return { ...job, photos: [...job.photos, { id, fileId: act.fileId }] }
+      return { ...job, photos: [...job.photos, { id, fileId: act.fileId, stage: act.input.stage ?? null }] }
+    case 'signature':
+      return { ...job, signatures: [...job.signatures, { id, name: act.input.name, at: act.at, fileId: act.fileId }] }
     case 'finish': {
       const { symptom, cause, fix } = act.input
       const outcome = { symptom: symptom || job.outcome.symptom, cause: cause || job.outcome.cause, fix: fix || job.outcome.fix }

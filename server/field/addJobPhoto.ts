@@ -1,5 +1,6 @@
 import * as contract from '#contract/field'
 import { refuseAdditions } from '#core/field'
+import type { PhotoStage } from '#core/field'
 import { refuse } from '#core/kit'
 import { readPicture } from '#server/kit'
 import type { Picture } from '#server/kit'
@@ -17,15 +18,16 @@ export const addSentPhoto = preparedJobCommand(
     const sent = await readUpload(service.db, who, input)
     return sent && readPicture(sent)
   },
-  async ({ input, ready, ...adding }) => {
+  async ({ ready, ...adding }) => {
     if (!ready) refuse('upload_gone', 'The photo is not there any more. Send it again.', 'upload')
     await addPhoto({ ...adding, ready })
-    await dropUpload(adding.tx, input.upload)
+    await dropUpload(adding.tx, adding.input.upload)
   },
 )
 
-async function addPhoto({ tx, visit, order, at, ready, tell }: Omit<JobContext<unknown, Picture>, 'input'>): Promise<void> {
+async function addPhoto({ tx, input, visit, order, at, ready, tell }: JobContext<{ stage?: PhotoStage }, Picture>): Promise<void> {
   refuseAdditions(order.state)
-  await keepPhoto(tx, order, visit, ready, at)
-  await tell({ kind: 'field.photo', siteId: order.siteId, orderId: order.id, visitId: visit.id })
+  const { stage } = input
+  await keepPhoto(tx, order, visit, ready, at, stage)
+  await tell({ kind: 'field.photo', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: stage ? { stage } : undefined })
 }

@@ -1,10 +1,10 @@
-import { and, asc, eq, gt, gte, inArray, isNull, lt, max, or, sql } from 'drizzle-orm'
+import { and, asc, eq, gt, gte, inArray, isNull, lt, max, ne, or, sql } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/field'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { query, sha256 } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
-import { events, orders, parts, sites, stockLevels, stores, visits } from '../tables'
+import { accounts, events, orders, parts, people, sites, stockLevels, stores, technicians, visits } from '../tables'
 import { jobsOf } from './listJobs'
 
 const DAYS_AHEAD = 14
@@ -18,7 +18,13 @@ export default query(contract.carryJobs, async ({ db, who, now }) => {
   const open = and(inArray(visits.state, LIVE_VISIT_STATES), lt(visits.plannedStart, until))
   const thisWeek = and(gte(visits.plannedStart, today.startOf('week').toJSDate()), lt(visits.plannedStart, today.endOf('week').toJSDate()))
   const rows = await jobsOf(db, who, site!.zone, or(open, thisWeek)!)
-  return { rows, zone: site!.zone, marks: await marksOf(db, who, rows, today.toISODate()!), parts: await partsAt(db, site!.id) }
+  return {
+    rows,
+    zone: site!.zone,
+    marks: await marksOf(db, who, rows, today.toISODate()!),
+    parts: await partsAt(db, site!.id),
+    crew: await crewAt(db, who, site!.id),
+  }
 })
 
 /** Whatever happens to an order is an event of it; what hangs on its place or asset is read anew once a day. */
@@ -38,6 +44,16 @@ async function marksOf(db: Reader, who: Asker, rows: readonly { visitId: number 
     .groupBy(visits.id, visits.version, orders.version)
   return found.map(({ visitId, ...facts }) => ({ visitId, mark: sha256(JSON.stringify([who.accountId, day, facts])).slice(0, 16) }))
 }
+
+/** Who else works in the field there. */
+const crewAt = (db: Reader, who: Asker, siteId: number) =>
+  db
+    .select({ id: technicians.id, name: people.name })
+    .from(technicians)
+    .innerJoin(accounts, and(eq(accounts.id, technicians.accountId), isNull(accounts.disabledAt)))
+    .innerJoin(people, eq(people.id, accounts.personId))
+    .where(and(eq(people.siteId, siteId), ne(technicians.id, who.technicianId ?? -1)))
+    .orderBy(asc(people.name))
 
 const partsAt = (db: Reader, siteId: number) =>
   db

@@ -1,4 +1,4 @@
-import { and, count, eq, ne } from 'drizzle-orm'
+import { and, count, eq, isNull, ne } from 'drizzle-orm'
 import type { FinishJob } from '#contract/field'
 import { refuse } from '#core/kit'
 import { moveOrder } from '#core/orders'
@@ -10,7 +10,7 @@ import { leaveSpace } from '#server/readiness'
 import { factsOf, heldTarget, lockOrderById, noteOutcome, openMembersOf, saveMove, takeOut } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
 import { planPart } from '#server/methods/records'
-import { parts, visits } from '../tables'
+import { accounts, parts, people, technicians, visits } from '../tables'
 import { applyCallOutMinimum, stopClockOf } from './stint'
 import type { Worker } from './stint'
 
@@ -20,6 +20,7 @@ export type Leaving = Omit<FinishJob, 'visitId'>
 /** Ends a visit: the clock stops, and the order is done, held or back at the Desk, as the result says. */
 export async function finishVisit(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, leaving: Leaving, now: Date): Promise<void> {
   if (visit.state !== 'on_site') refuse('not_started', visit.state === 'ended' ? 'You have left this job already.' : 'Start the clock before you finish.')
+  const handedTo = leaving.handTo ? await nameTechnician(tx, leaving.handTo) : null
   await stopClockOf(tx, worker, order, visit, now)
   await applyCallOutMinimum(tx, visit)
   await endVisit(tx, visit, leaving.result, now)
@@ -36,12 +37,31 @@ export async function finishVisit(tx: Tx, worker: Worker, order: OrderRecord, vi
     orderId: order.id,
     visitId: visit.id,
     reason: leaving.note || null,
-    details: { result: leaving.result },
+    details: { result: leaving.result, ...(leaving.returnAt ? { returnAt: leaving.returnAt } : {}), ...(handedTo ? { handTo: handedTo } : {}) },
   })
-  await movedBy(tx, worker, { ...order, ...outcome }, visit, leaving, now)
+  await movedBy(tx, worker, { ...order, ...outcome }, visit, { ...leaving, handedTo }, now)
 }
 
-async function movedBy(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, leaving: Leaving, now: Date): Promise<void> {
+/** @throws Refusal for somebody who does not work in the field any more */
+async function nameTechnician(tx: Tx, technicianId: number): Promise<string> {
+  const [found] = await tx
+    .select({ name: people.name })
+    .from(technicians)
+    .innerJoin(accounts, and(eq(accounts.id, technicians.accountId), isNull(accounts.disabledAt)))
+    .innerJoin(people, eq(people.id, accounts.personId))
+    .where(eq(technicians.id, technicianId))
+  if (!found) refuse('technician_unknown', 'Choose who takes it over from the list.', 'handTo')
+  return found.name
+}
+
+async function movedBy(
+  tx: Tx,
+  worker: Worker,
+  order: OrderRecord,
+  visit: VisitRecord,
+  leaving: Leaving & { handedTo: string | null },
+  now: Date,
+): Promise<void> {
   const [others] = await tx
     .select({ n: count() })
     .from(visits)
@@ -63,7 +83,9 @@ async function movedBy(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitR
       ...(await heldTarget(tx, order, 'part', now)),
     })
   } else {
-    const reason = leaving.note || (leaving.result === 'return' ? 'It needs a return visit.' : 'It was handed over.')
+    const handed = leaving.handedTo ? `Handed over to ${leaving.handedTo}.` : 'It was handed over.'
+    const reason =
+      leaving.result === 'return' ? leaving.note || 'It needs a return visit.' : [leaving.handedTo && handed, leaving.note].filter(Boolean).join(' ') || handed
     await saveMove(tx, worker, now, order, 'recall', moveOrder(facts, 'recall', reason), reason)
   }
 }

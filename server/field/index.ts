@@ -1,6 +1,7 @@
 import type { Route } from '#server/kit'
 import { addJobPhoto, addSentPhoto } from './addJobPhoto'
 import addNote from './addNote'
+import { addSentSignature, addSignature } from './addSignature'
 import carryJobs from './carryJobs'
 import correctStint from './correctStint'
 import findParts from './findParts'
@@ -36,6 +37,8 @@ export const routes: Route[] = [
   addNote,
   addJobPhoto,
   addSentPhoto,
+  addSignature,
+  addSentSignature,
   finishJob,
   tellUnsent,
   readOutcomeLists,

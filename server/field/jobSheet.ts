@@ -5,8 +5,8 @@ import { bringOf, earlierOn } from '#server/jobsheets'
 import { countOf } from '#core/jobsheets'
 import type { ToBring } from '#core/jobsheets'
 import type { Asker, Outgoing, Reader } from '#server/kit'
-import { nameAsset, namePlace } from '#server/places'
-import { attachments, events, parts, sites, stints, stockMovements } from '../tables'
+import { namePlace } from '#server/places'
+import { assets, attachments, events, parts, signatures, sites, stints, stockMovements } from '../tables'
 import { jobDowntimes } from '#server/downtimes/records'
 import { jobMeters } from '#server/meters/records'
 import { jobFindings } from '#server/findings/records'
@@ -34,11 +34,11 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     contactPhone: order.contactPhone,
     window: windowOf(order),
     noteForWorker: order.noteForWorker,
-    asset: await nameAsset(db, order.assetId),
+    asset: await assetOf(db, order.assetId),
     ...(await clockOf(db, visit.id)),
     parts: await partsOf(db, order.id),
     notes: await notesOf(db, order.id),
-    photos: await db.select({ id: attachments.id }).from(attachments).where(eq(attachments.orderId, order.id)),
+    ...(await picturesOf(db, order.id)),
     earlier: await earlierOn(db, order, EARLIER),
     outcome: { symptom: order.symptom, cause: order.cause, fix: order.fix },
     ...(await safetyOf(db, order.id, visit)),
@@ -65,6 +65,26 @@ export function jobRow(visit: VisitRecord, order: OrderRecord, place: { code: st
     plannedStart: visit.plannedStart,
     plannedEnd: visit.plannedEnd,
     bring: countOf(bring),
+  }
+}
+
+async function assetOf(db: Reader, assetId: number | null) {
+  if (assetId === null) return null
+  const [asset] = await db.select({ tag: assets.tag, name: assets.name, classCode: assets.classCode }).from(assets).where(eq(assets.id, assetId))
+  return asset ?? null
+}
+
+/** Photos, and who signed. */
+async function picturesOf(db: Reader, orderId: number) {
+  const rows = await db
+    .select({ id: attachments.id, stage: attachments.stage, name: signatures.name, at: attachments.at })
+    .from(attachments)
+    .leftJoin(signatures, eq(signatures.attachmentId, attachments.id))
+    .where(eq(attachments.orderId, orderId))
+    .orderBy(asc(attachments.id))
+  return {
+    photos: rows.flatMap(({ id, stage }) => (stage === 'signature' ? [] : { id, stage })),
+    signatures: rows.flatMap(({ id, stage, name, at }) => (stage === 'signature' && name !== null ? { id, name, at } : [])),
   }
 }
 

@@ -10,6 +10,7 @@ export const FILE_COLUMNS = {
   mime: attachments.mime,
   width: attachments.width,
   height: attachments.height,
+  stage: attachments.stage,
 }
 
 type Attachment = typeof attachments.$inferInsert

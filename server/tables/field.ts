@@ -3,6 +3,7 @@ import { STINT_KINDS } from '#core/ledger'
 import { PERMITS } from '#core/methods'
 import { id, instant, minor } from './columns'
 import { visits } from './dispatch'
+import { attachments } from './kit'
 import { orders } from './orders'
 import { technicians } from './people'
 
@@ -53,4 +54,24 @@ export const permits = mysqlTable(
     at: instant('at').notNull(),
   },
   (table) => [index('permit_order').on(table.orderId)],
+)
+
+/** Who was on site, as they signed. */
+export const signatures = mysqlTable(
+  'signature',
+  {
+    id: id(),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    visitId: int('visit_id')
+      .notNull()
+      .references(() => visits.id),
+    name: varchar('name', { length: 80 }).notNull(),
+    attachmentId: int('attachment_id')
+      .notNull()
+      .references(() => attachments.id),
+    at: instant('at').notNull(),
+  },
+  (table) => [index('signature_order').on(table.orderId)],
 )

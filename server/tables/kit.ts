@@ -1,3 +1,4 @@
+import { PHOTO_STAGES } from '#core/field'
 import { bigint, boolean, index, int, json, mediumtext, mysqlTable, primaryKey, smallint, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { EventKind } from '#core/events'
 import { SERIES } from '#core/kit'
@@ -190,6 +191,8 @@ export const attachments = mysqlTable(
       .notNull()
       .default('picture'),
     thumb: mediumblob('thumb'),
+    /** Of a picture from a job: how it was found, how it was left, or who signed. */
+    stage: varchar('stage', { length: 12, enum: [...PHOTO_STAGES, 'signature'] }),
     at: instant('at').notNull(),
   },
   (table) => [

@@ -6,7 +6,7 @@ import { listJobDocuments, readJobDocument } from '#contract/documents'
 import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
-import { withActs } from '#core/field'
+import { PHOTO_STAGE_NAMES, withActs } from '#core/field'
 import type { VisitResult } from '#core/dispatch'
 import type { StintKind } from '#core/ledger'
 import { KeptPicture, SignalLine, useCarried, useCarrying } from '#web/devices'
@@ -33,13 +33,14 @@ import { usePhoneJob } from './usePhoneJob'
 const visitId = Number(useRoute().params.visitId)
 const carrying = useCarrying()
 /** A page that was read by programs of an earlier day lacks what has come since. */
-const NOT_YET = { findings: [], answers: [], meters: [], downtimes: [] }
+const NOT_YET = { findings: [], answers: [], meters: [], downtimes: [], signatures: [] }
 const job = useCarried(contract.readJob, { visitId }, (read, acts, who) => withActs({ ...NOT_YET, ...read }, acts, who))
 void job.load().then(() => job.value.value && sawJob(job.value.value))
 onLiveChange(useSoon(job.load, 200))
 const record = (recording: Recording, photo?: Blob) => carrying.record<JobSheet>(recording, photo)
-const { it, busy, problem, open, note, over, act, photo, addNote } = usePhoneJob<JobSheet, 'part' | 'note' | 'finding' | 'finish'>(job, (file) =>
-  record({ name: 'photo', visitId, input: {} }, file),
+const { it, busy, problem, open, note, over, act, keepOpen, photo, addNote } = usePhoneJob<JobSheet, 'part' | 'note' | 'finding' | 'finish'>(job, (file) =>
+  // What is taken before any work shows how it was found.
+  record({ name: 'photo', visitId, input: job.value.value!.stints.some(({ kind }) => kind === 'work') ? {} : { stage: 'before' } }, file),
 )
 /** What the clock was to be set to, while it runs on another job. */
 const wanted = ref<StintKind | null>(null)
@@ -85,6 +86,21 @@ async function recordFinding({ finding, where, photos }: NewlyFound): Promise<vo
 /** What a step showed is where the job is. */
 const foundByStep = (finding: NewlyFound['finding']) => recordFinding({ finding, where: here.value, photos: [] })
 const takeBack = ({ mark, text }: { mark: string; text: string }) => act(() => record({ name: 'findingBack', visitId, input: { mark }, shown: { name: text } }))
+const crew = ref<{ id: number; name: string }[]>([])
+void carrying.readAny(contract.carryJobs, {}).then(
+  (carried) => (crew.value = carried.crew ?? []),
+  () => undefined,
+)
+const unread = computed(() => it.value!.meters.filter(({ readHere }) => readHere === null).map(({ name }) => name))
+const photoAfter = async ([file]: File[]) => {
+  if (file) await keepOpen(() => record({ name: 'photo', visitId, input: { stage: 'after' } }, file))
+}
+/** The signature is of what is left behind: it goes first. */
+const finish = (input: Omit<contract.FinishJob, 'visitId'>, signature: { name: string; picture: Blob } | null) =>
+  act(async () => {
+    if (signature) await record({ name: 'signature', visitId, input: { name: signature.name } }, signature.picture)
+    return record({ name: 'finish', visitId, input })
+  })
 /** What was found stops the work: another visit is needed, unless they say otherwise. */
 const firstResult = ref<VisitResult>('done')
 function leaveOver(): void {
@@ -138,12 +154,17 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           v-if="open === 'finish'"
           :outcome="it.outcome"
           :first="firstResult"
-          :lists="() => carrying.readAny(contract.readOutcomeLists, {})"
+          :class-code="it.asset?.classCode"
+          :crew="crew"
+          :unread="unread"
+          :signed="it.signatures.map(({ name }) => name)"
+          on-site
           parts
           :open-members="it.openMembers"
           :busy="busy"
           :sentence-at="(field) => problem?.at(field)"
-          @finish="(input) => act(() => record({ name: 'finish', visitId, input }))"
+          @finish="finish"
+          @photo="photoAfter"
           @leave="open = null"
         />
         <form v-if="open === 'part'" class="card" aria-label="Use a part" @submit.prevent="usePart">
@@ -215,14 +236,18 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
         <section v-if="it.photos.length" class="card" aria-label="Photos">
           <h2>Photos</h2>
           <div class="thumbs">
-            <KeptPicture
-              v-for="(one, index) in it.photos"
-              :key="one.id"
-              :url="address(readAttachment, { id: one.id })"
-              :file-id="waitingFile(one)"
-              :alt="`Photo ${index + 1}`"
-            />
+            <figure v-for="(one, index) in it.photos" :key="one.id">
+              <KeptPicture :url="address(readAttachment, { id: one.id })" :file-id="waitingFile(one)" :alt="`Photo ${index + 1}`" />
+              <figcaption v-if="one.stage" class="label">{{ PHOTO_STAGE_NAMES[one.stage] }}</figcaption>
+            </figure>
           </div>
+        </section>
+        <section v-if="it.signatures.length" class="card" aria-label="Signed">
+          <h2>Signed</h2>
+          <figure v-for="one in it.signatures" :key="one.id">
+            <KeptPicture class="signed" :url="address(readAttachment, { id: one.id })" :file-id="waitingFile(one)" :alt="`Signature of ${one.name}`" />
+            <figcaption class="label">{{ one.name }}, {{ shortTime(one.at) }}</figcaption>
+          </figure>
         </section>
         <section class="card" aria-label="Earlier here">
           <h2>Earlier {{ it.asset ? 'on this asset' : 'here' }}</h2>
@@ -241,8 +266,21 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
         <FileEntry id="photo" label-hidden label="Photo" press="Photo" accept="image/*" :disabled="busy" @choose="photo" />
         <NButton @click="open = 'note'">Note</NButton>
         <NButton @click="open = 'finding'">Finding</NButton>
-        <NButton type="primary" :disabled="it.visitState !== 'on_site'" @click="((firstResult = 'done'), (open = 'finish'))">Finish</NButton>
+        <NButton v-if="open !== 'finish'" type="primary" :disabled="it.visitState !== 'on_site'" @click="((firstResult = 'done'), (open = 'finish'))"
+          >Finish</NButton
+        >
       </div>
     </div>
   </PhonePage>
 </template>
+
+<style scoped>
+figure {
+  margin: 0;
+}
+.signed {
+  max-height: 90px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
+</style>

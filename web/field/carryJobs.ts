@@ -19,7 +19,6 @@ async function carry(): Promise<void> {
   const carrying = useCarrying()
   if (!carrying.device) return
   const { marks } = await carrying.fetchKept(contract.carryJobs, {})
-  await carrying.fetchKept(contract.readOutcomeLists, {})
   const known = (await carrying.kept<Record<number, string>>(MARKS)) ?? {}
   const now: Record<number, string> = {}
   for (const { visitId, mark } of marks) {

@@ -5,7 +5,7 @@ import type { Carried, JobSheet } from '#contract/field'
 import { addReading } from '#contract/meters'
 import { addSentStepPhoto, addStepPhoto, doStep, listJobSteps, undoStep } from '#contract/methods'
 import type { StepToDo } from '#contract/methods'
-import { rowsWithActs, stepsWithActs, withActs } from '#core/field'
+import { PHOTO_STAGE_NAMES, rowsWithActs, stepsWithActs, withActs } from '#core/field'
 import type { RecordedAct } from '#core/field'
 import { VISIT_RESULT_NAMES } from '#core/dispatch'
 import { FINDING_SEVERITY_NAMES } from '#core/findings'
@@ -78,8 +78,15 @@ export const FIELD_ACTS: ActKinds = {
   photo: {
     endpoint: to(contract.addSentPhoto),
     whole: to(contract.addJobPhoto),
-    input: ({ visitId }) => ({ visitId }),
-    says: () => 'Photo',
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input: { stage } }) => (stage ? `Photo of ${PHOTO_STAGE_NAMES[stage].toLowerCase()}` : 'Photo'),
+    ...onJob,
+  },
+  signature: {
+    endpoint: to(contract.addSentSignature),
+    whole: to(contract.addSignature),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input: { name } }) => `Signed by ${name}`,
     ...onJob,
   },
   finding: {

@@ -4,7 +4,7 @@ import { hazardsAsRead } from '#core/field'
 import { STINT_KINDS } from '#core/ledger'
 import { CallProblem, setServerNow, useLoading } from '#web/kit'
 import { choose, chosenIn } from '../../tests/kit/choose'
-import { answering, settled } from '../../tests/kit/fetch'
+import { settled } from '../../tests/kit/fetch'
 import BillForm from '../vendors/BillForm.vue'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
@@ -14,6 +14,10 @@ import SafetyCard from './SafetyCard.vue'
 import { usePhoneJob } from './usePhoneJob'
 
 beforeEach(() => setActivePinia(createPinia()))
+/** What is loaded beside the form comes a little later. */
+async function shown(isThere: () => boolean): Promise<void> {
+  for (let n = 0; n < 40 && !isThere(); n++) await new Promise((resolve) => setTimeout(resolve, 25))
+}
 const refusal = (sentence: string, field: string) =>
   new CallProblem({ type: 'about:blank', title: 'No', status: 422, detail: 'Not saved.', reasons: [{ code: 'x', sentence, field }] })
 
@@ -135,14 +139,17 @@ describe('hazards', () => {
 })
 
 describe('leaving a job', () => {
-  const form = async (sentenceAt: (field: string) => string | undefined = () => undefined) => {
-    answering({ 'GET /api/field/outcomes': { body: LISTS }, 'GET /api': { body: LISTS } })
-    const wrapper = mount(FinishForm, { props: { outcome: { symptom: 'No power', cause: null, fix: null }, busy: false, sentenceAt } })
-    await settled()
+  const form = async (sentenceAt: (field: string) => string | undefined = () => undefined, more: object = {}) => {
+    const wrapper = mount(FinishForm, { props: { outcome: { symptom: 'No power', cause: null, fix: null }, busy: false, sentenceAt, ...more } })
     await settled()
     return wrapper
   }
-  const LISTS = { symptoms: ['No power', 'Leaks'], causes: ['Wear'], fixes: ['Replaced'] }
+  const offered = (wrapper: Awaited<ReturnType<typeof form>>, id: string) =>
+    wrapper
+      .findAllComponents({ name: 'ListEntry' })
+      .find((one) => one.props('id') === id)!
+      .props('options')
+      .map(({ label }: { label: string }) => label) as string[]
 
   test('done asks for symptom, cause and fix from short lists, with what is known filled in', async () => {
     const wrapper = await form()
@@ -151,7 +158,7 @@ describe('leaving a job', () => {
     await choose(wrapper, 'out-fix', 'Replaced')
     await wrapper.find('textarea').setValue('Both tubes were old.')
     await wrapper.find('form').trigger('submit')
-    expect(wrapper.emitted('finish')).toEqual([[{ result: 'done', symptom: 'No power', cause: 'Wear', fix: 'Replaced', note: 'Both tubes were old.' }]])
+    expect(wrapper.emitted('finish')).toEqual([[{ result: 'done', symptom: 'No power', cause: 'Wear', fix: 'Replaced', note: 'Both tubes were old.' }, null]])
   })
 
   test('another way of leaving asks for none of it; a refusal stands at its field', async () => {
@@ -160,6 +167,43 @@ describe('leaving a job', () => {
     await choose(wrapper, 'result', 'return')
     expect(wrapper.findAllComponents({ name: 'Select' })).toHaveLength(0)
     expect(wrapper.find('button.n-button--primary-type').text()).toBe('Leave')
+  })
+
+  test('what can be wrong fits the asset, until somebody looks for more; what was said before is among it', async () => {
+    const wrapper = await form(undefined, { classCode: 'B3010' })
+    expect(offered(wrapper, 'out-symptom')).toEqual(expect.arrayContaining(['No power', 'Leaking', 'Blocked']))
+    expect(offered(wrapper, 'out-symptom')).not.toContain('Noisy')
+    await wrapper.findAll('button').find((one) => one.text() === 'It is something else')!.trigger('click') // prettier-ignore
+    expect(offered(wrapper, 'out-symptom')).toContain('Noisy')
+  })
+
+  test('another visit says when, and handing over to whom', async () => {
+    const wrapper = await form(undefined, { onSite: true, crew: [{ id: 2, name: 'Sunniva Teague' }] })
+    await choose(wrapper, 'result', 'handed_over')
+    await choose(wrapper, 'out-hand', 2)
+    await wrapper.find('form').trigger('submit')
+    expect(wrapper.emitted('finish')![0]).toEqual([expect.objectContaining({ result: 'handed_over', handTo: 2 }), null])
+    await choose(wrapper, 'result', 'return')
+    await shown(() => wrapper.find('#out-return').exists())
+    await wrapper.find('#out-return').setValue('25 Nov 2026 09:00')
+    await wrapper.find('#out-return').trigger('blur')
+    await wrapper.find('form').trigger('submit')
+    await settled()
+    expect(wrapper.emitted('finish')![1]).toEqual([expect.objectContaining({ result: 'return', returnAt: '2026-11-25T09:00:00.000Z' }), null])
+  })
+
+  test('meters nobody has read are named, and a name without a signature is not taken for one', async () => {
+    // Nothing is drawn here: any act of the paper does nothing.
+    const paper = new Proxy({}, { get: () => () => undefined, set: () => true })
+    HTMLCanvasElement.prototype.getContext = (() => paper) as never
+    const wrapper = await form(undefined, { onSite: true, unread: ['Running hours'] })
+    expect(wrapper.text()).toContain('Not read yet: Running hours.')
+    await wrapper.findAll('button').find((one) => one.text() === 'Signature of who is here')!.trigger('click') // prettier-ignore
+    await shown(() => wrapper.find('#out-signer').exists())
+    expect(wrapper.find('button[type="submit"]').attributes('disabled')).toBeUndefined()
+    await wrapper.find('#out-signer').setValue('Nuala Ingleby')
+    expect(wrapper.find('button[type="submit"]').attributes('disabled')).toBeDefined()
+    expect(wrapper.text()).toContain('Sign above, too, or leave the name out.')
   })
 })
 

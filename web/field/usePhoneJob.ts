@@ -17,16 +17,13 @@ export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Load
   const note = useDraft(() => `note-${location.pathname}`)
   const over = computed(() => it.value?.visitState === 'ended')
 
-  /** Does it and shows what the server says then, if it says so yet; a refusal leaves the form open with what was typed. */
-  async function act(run: () => Promise<Job | null>): Promise<boolean> {
+  /** Does it and shows what the server says then, if it says so yet; what is open stays open. */
+  async function keepOpen(run: () => Promise<Job | null>): Promise<boolean> {
     busy.value = true
     problem.value = null
-    const sent = open.value
     try {
       const now = await run()
       if (now) job.value.value = now
-      // A form opened meanwhile is not the one that was sent: it stays, with what is typed in it.
-      if (open.value === sent) open.value = null
       return true
     } catch (error) {
       if (!(error instanceof CallProblem)) throw error
@@ -37,13 +34,22 @@ export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Load
     }
   }
 
+  /** The same, with what was open for it; a refusal leaves the form open with what was typed. */
+  async function act(run: () => Promise<Job | null>): Promise<boolean> {
+    const sent = open.value
+    const done = await keepOpen(run)
+    // A form opened meanwhile is not the one that was sent: it stays, with what is typed in it.
+    if (done && open.value === sent) open.value = null
+    return done
+  }
+
   async function photo([file]: File[]): Promise<void> {
-    if (file) await act(() => sendPhoto(file))
+    if (file) await keepOpen(() => sendPhoto(file))
   }
 
   async function addNote(send: (text: string) => Promise<Job | null>): Promise<void> {
     if (await act(() => send(note.value))) note.value = ''
   }
 
-  return { it, busy, problem, open, note, over, act, photo, addNote }
+  return { it, busy, problem, open, note, over, act, keepOpen, photo, addNote }
 }

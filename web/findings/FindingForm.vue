@@ -7,7 +7,7 @@ import { FINDING_SEVERITIES, FINDING_SEVERITY_NAMES } from '#core/findings'
 import type { FindingSeverity } from '#core/findings'
 import type { Point } from '#core/floorplans'
 import { useCarried } from '#web/devices'
-import { ChoiceEntry, FileEntry, PhotoEditor, TextEntry, useDraft } from '#web/kit'
+import { ChoiceEntry, DictateButton, FileEntry, PhotoEditor, TextEntry, useDraft } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 import { spaceAt, spotsOn, spotSays } from './found'
 import type { NewlyFound, Spot } from './found'
@@ -93,6 +93,7 @@ const SEVERITIES = FINDING_SEVERITIES.map((value) => ({ value, label: FINDING_SE
   <form ref="form" class="card" aria-label="Record a finding" @submit.prevent="record" @keydown.ctrl.enter.prevent="text.trim() && record()">
     <h2>Something found</h2>
     <TextEntry id="finding" v-model="text" label="What is wrong" long :max="2000" required :problem="problem?.at('text')" />
+    <DictateButton v-model="text" what="it" :max="2000" />
     <ChoiceEntry id="finding-severity" v-model="severity" apart label="How bad" :options="SEVERITIES" />
     <div class="where">
       <p><span class="label">Where</span><br />{{ where ?? 'Not said' }}<span v-if="pin" class="label"> · pinned on the plan</span></p>

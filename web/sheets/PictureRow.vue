@@ -1,20 +1,25 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { readAttachment } from '#contract/orders'
+import { PHOTO_STAGE_NAMES } from '#core/field'
+import type { PhotoStage } from '#core/field'
 import { address } from '#web/kit'
 
 /** Pictures to look at, and documents to download. */
-defineProps<{ pictures: { id: number; kind?: 'picture' | 'document'; name?: string }[] }>()
+const props = defineProps<{ pictures: { id: number; kind?: 'picture' | 'document'; name?: string; stage?: PhotoStage | 'signature' | null }[] }>()
+const CAPTIONS = { ...PHOTO_STAGE_NAMES, signature: 'Signature' }
+const shown = computed(() => props.pictures.filter((one) => one.kind !== 'document'))
 </script>
 
 <template>
   <div class="pictures">
-    <a
-      v-for="(picture, index) in pictures.filter((one) => one.kind !== 'document')"
-      :key="picture.id"
-      :href="address(readAttachment, { id: picture.id })"
-      target="_blank"
-      ><img :src="address(readAttachment, { id: picture.id, small: true })" :alt="`Picture ${index + 1}`" loading="lazy"
-    /></a>
+    <a v-for="(picture, index) in shown" :key="picture.id" :href="address(readAttachment, { id: picture.id })" target="_blank"
+      ><img
+        :src="address(readAttachment, { id: picture.id, small: true })"
+        :alt="`${picture.stage ? CAPTIONS[picture.stage] : 'Picture'} ${index + 1}`"
+        loading="lazy"
+      /><span v-if="picture.stage" class="soft">{{ CAPTIONS[picture.stage] }}</span></a
+    >
     <a v-for="file in pictures.filter((one) => one.kind === 'document')" :key="file.id" class="document" :href="address(readAttachment, { id: file.id })">{{
       file.name
     }}</a>
