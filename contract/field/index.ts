@@ -1,2 +1,3 @@
 export * from './jobs'
 export * from './carried'
+export * from './crewNow'

@@ -7,6 +7,7 @@ import correctStint from './correctStint'
 import findParts from './findParts'
 import finishJob from './finishJob'
 import listJobs from './listJobs'
+import readCrewNow from './readCrewNow'
 import readJob from './readJob'
 import { holdPermit, readHazards } from './safetyActs'
 import readOutcomeLists from './readOutcomeLists'
@@ -27,6 +28,7 @@ export const routes: Route[] = [
   listJobs,
   carryJobs,
   readJob,
+  readCrewNow,
   readHazards,
   holdPermit,
   switchStint,

@@ -15,7 +15,16 @@ import PersonSays from './PersonSays.vue'
 import RowName from './RowName.vue'
 
 /** People against time, vendors below; a visit is moved where it is, by mouse or by key. Only what is in sight is drawn. */
-const props = defineProps<{ board: Board; siteId: number; frame: BoardFrame; team: string | null; holding: Holding; opened: number | null }>()
+const props = defineProps<{
+  board: Board
+  siteId: number
+  frame: BoardFrame
+  team: string | null
+  holding: Holding
+  opened: number | null
+  /** Where people are now, by the key of their row. */
+  nowSays?: ReadonlyMap<string, string>
+}>()
 const emit = defineEmits<{ visit: [BoardVisit, string]; person: [number] }>()
 const scroller = ref<HTMLElement | null>(null)
 const { held, conflicts, rowConflicts } = props.holding
@@ -55,7 +64,7 @@ const nowAt = computed(() => {
 /** What a row says of itself: what speaks against what is held there, otherwise what its person does. */
 function rowSays(key: string, usual: string): string {
   const found = rowConflicts.value?.(key)
-  if (!found) return usual
+  if (!found) return props.nowSays?.get(key) ?? usual
   const against = found.filter(({ weight }) => weight !== 'hint')
   return against.length ? against.map(({ brief }) => brief).join(', ') : 'fits then'
 }

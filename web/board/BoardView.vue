@@ -3,6 +3,7 @@ import { NButton } from 'naive-ui/es/button'
 import { computed, nextTick, ref } from 'vue'
 import { readBoard } from '#contract/board'
 import type { BoardVisit, WaitingOrder } from '#contract/board'
+import { readCrewNow } from '#contract/field'
 import { BOARD_DAYS, BOARD_DAYS_NAMES, halfOf } from '#core/board'
 import type { BoardDays } from '#core/board'
 import { listLeaveAsks } from '#contract/shifts'
@@ -13,6 +14,7 @@ import { ChoiceEntry, dayAfter, ListEntry, LoadedPart, rowsNamed, shortTime, toL
 import { LeavePanel, OnCallLine } from '#web/shifts'
 import { useRoute } from 'vue-router'
 import BoardRows from './BoardRows.vue'
+import { crewSays } from './crewSays'
 import DespiteDialog from './DespiteDialog.vue'
 import { stretchOf, useHolding } from './holding'
 import PersonPanel from './PersonPanel.vue'
@@ -36,6 +38,12 @@ const read = useRead(readBoard, () => ({ siteId: siteId.value, days: days.value,
   every: 60_000,
 })
 const it = computed(() => read.value.value!)
+/** Where everybody is, on a Board of today. */
+const crew = useRead(readCrewNow, () => ({ siteId: siteId.value }), { holds: true, touchedBy: ({ kind }) => isChange(kind), every: 60_000 })
+const nowSays = computed(() => {
+  const isToday = it.value.first <= dayNow.value && dayNow.value <= it.value.last
+  return isToday ? crewSays(crew.value.value?.rows ?? [], shortTime) : undefined
+})
 const holding = useHolding(
   () => siteId.value,
   () => it.value,
@@ -194,6 +202,7 @@ useKeys((key, event) => {
             :team="team"
             :holding="holding"
             :opened="opened?.visitId ?? null"
+            :now-says="nowSays"
             @visit="openVisit"
             @person="openPerson"
           />

@@ -5,6 +5,7 @@ import { readStation } from '#contract/insight'
 import { eventRule } from '#core/events'
 import { STATION_NAMES } from '#core/orders'
 import type { Station } from '#core/orders'
+import { FieldNow } from '#web/field'
 import { ProblemNote, shortTime, TargetGauge, useRead } from '#web/kit'
 import { lastLooks } from './lastLook'
 
@@ -30,6 +31,7 @@ onUnmounted(() => looks.looked(props.station))
     <ProblemNote v-if="read.problem.value && !news" :problem="read.problem.value" @retry="read.load" />
     <div v-else-if="!news" class="waiting" role="status" aria-label="Loading"><span v-for="n in 4" :key="n" class="bones" /></div>
     <template v-else>
+      <FieldNow v-if="station === 'field'" />
       <section :aria-label="late ? 'Late next' : 'Waiting longest'">
         <h2>{{ late ? 'Late next' : 'Waiting longest' }}</h2>
         <ol v-if="news.next.length">

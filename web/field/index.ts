@@ -1,6 +1,10 @@
+import { defineAsyncComponent } from 'vue'
+
 export { default as ClockCard } from './ClockCard.vue'
 export { default as FinishForm } from './FinishForm.vue'
 export { default as JobFacts } from './JobFacts.vue'
 export { default as NoteForm } from './NoteForm.vue'
 export * from './usePhoneJob'
 export { orderSections } from './sections'
+/** Who is where now, for the desk. */
+export const FieldNow = defineAsyncComponent(() => import('./FieldNow.vue'))
