@@ -150,6 +150,8 @@ export interface OrderSheet {
   lead: { id: number; number: string; summary: string } | null
   members: { id: number; number: string; summary: string; state: OrderState; heldFrom: OrderState | null }[]
   requests: { id: number; number: string; summary: string; reporterName: string | null }[]
+  /** The order whose fault came back, where that is why there is this one. */
+  callBackOf: { id: number; number: string } | null
   /** How much was found on it, and how much found elsewhere it is to put right. */
   findings: { found: number; answers: number }
   visits: VisitRow[]

@@ -33,6 +33,8 @@ export interface TrackedRequest {
   mayWrite: boolean
   /** It is said to be done: the reporter may say it is not. */
   maySayNotFixed: boolean
+  /** Done, and nobody has said yet whether it is. */
+  maySayFixed: boolean
   /** They have said so: the request the desk got again. */
   toldAgain: string | null
 }
@@ -82,6 +84,14 @@ export const uploadTrackedFile = endpoint<{ token: string; name?: string }, Kept
   may: 'reporter',
   upload: true,
   input: Joi.object<{ token: string; name?: string }, true>({ ...byToken, name: Joi.string().trim().max(160) }),
+})
+
+export const sayFixed = endpoint<{ token: string }, TrackedRequest>({
+  method: 'POST',
+  path: '/api/track/:token/fixed',
+  says: 'Say that it is fixed.',
+  may: 'reporter',
+  input: Joi.object<{ token: string }, true>(byToken),
 })
 
 export const sayNotFixed = endpoint<{ token: string; text: string }, TrackedRequest>({

@@ -14,8 +14,9 @@ test('what reporters read of the work, and nothing else of it', () => {
   expect(told.sort()).toEqual(
     [
       ...['offer', 'choose', 'agree'].map((name) => `window.${name}`),
-      ...['report', 'ask', 'answer', 'accept', 'decline', 'join', 'notFixed', 'undo'].map((name) => `request.${name}`),
+      ...['report', 'ask', 'answer', 'accept', 'decline', 'join', 'fixed', 'notFixed', 'undo'].map((name) => `request.${name}`),
       ...['dispatch', 'moveVisit', 'start', 'check', 'reopen', 'cancel'].map((name) => `order.${name}`),
+      'field.stint',
     ].sort(),
   )
   expect(EVENTS['order.dispatch'].told({ start: '2026-11-24T09:00:00Z' }, (instant) => `the day of ${instant}`)).toBe(

@@ -5,7 +5,12 @@ const RESULTS: Record<string, string> = { done: 'done', return: 'needs a return 
 
 /** What can happen on a job. */
 export const FIELD_EVENTS = {
-  'field.stint': event<{ stint: string }>()({ says: 'set the clock to', about: ({ stint }) => stint ?? '', told: null, writes: false }),
+  'field.stint': event<{ stint: string; tells: 'way' | 'work' }>()({
+    says: 'set the clock to',
+    about: ({ stint }) => stint ?? '',
+    told: ({ tells }) => (tells === 'way' ? 'Somebody is on the way.' : tells === 'work' ? 'Somebody started on it.' : ''),
+    writes: false,
+  }),
   'field.stop': event<{ stint: string; minutes: number; stoppedAt: string }>()({
     says: 'stopped the clock',
     about: ({ minutes, stint }) => `after ${minutes} min ${stint}`,

@@ -1,4 +1,4 @@
-import { outcomeListsFor } from '#core/field'
+import { outcomeListsFor, whatWasDone } from '#core/field'
 
 test('what is offered fits the class of the asset, and is short', () => {
   const [lift, chiller, roof, all] = ['D1010', 'D3030', 'B3010', null].map(outcomeListsFor) as [
@@ -19,4 +19,9 @@ test('what is offered fits the class of the asset, and is short', () => {
       expect(one[name].length).toBeGreaterThanOrEqual(5)
       expect(all[name]).toEqual(expect.arrayContaining(one[name]))
     }
+})
+
+test('whoever reported it reads in plain words what was done, and nothing that was written for the desk', () => {
+  for (const fix of outcomeListsFor(null).fixes) expect(whatWasDone(fix)).toMatch(/^We /)
+  expect([whatWasDone('Rewound'), whatWasDone(null), whatWasDone('')]).toEqual([null, null, null])
 })

@@ -67,3 +67,21 @@ export const outcomeListsFor = (classCode: string | null): OutcomeLists => ({
   causes: fitting(CAUSES, classCode),
   fixes: fitting(FIXES, classCode),
 })
+
+/** The same for whoever reported it, who does not speak maintenance. */
+const IN_PLAIN_WORDS: Record<string, string> = {
+  Replaced: 'We replaced what was worn or broken.',
+  Repaired: 'We repaired it.',
+  Adjusted: 'We adjusted it.',
+  Cleaned: 'We cleaned it.',
+  Unblocked: 'We cleared what blocked it.',
+  Lubricated: 'We greased it.',
+  'Topped up': 'We filled it up.',
+  Reset: 'We reset it.',
+  Tightened: 'We tightened it.',
+  'Made safe': 'We made it safe.',
+  'No fault found': 'We looked and found nothing wrong.',
+}
+
+/** What was done, to be read by its reporter. What is not in our lists was written for the desk, and is not theirs. */
+export const whatWasDone = (fix: string | null): string | null => (fix === null ? null : (IN_PLAIN_WORDS[fix] ?? null))

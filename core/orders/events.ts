@@ -54,7 +54,13 @@ const ORDER_MOVE_EVENTS = {
     writes: true,
   }),
   'order.recall': move({ says: 'recalled it', told: null, writes: true, takesJob: true }),
-  'order.start': move({ says: 'started the job', told: () => 'Somebody started on it.', writes: false }),
+  // Whoever is only on the way has not started on it: that is told when they do.
+  'order.start': event<MoveFacts & { stint: string }>()({
+    says: 'started the job',
+    about,
+    told: ({ stint }) => (stint === 'travel' ? '' : 'Somebody started on it.'),
+    writes: false,
+  }),
   'order.hold': move({ says: 'put it on hold', told: null, writes: true, takesJob: true }),
   'order.resume': move({ says: 'resumed it', told: null, writes: true }),
   'order.finish': move({ says: 'finished the work', told: null, writes: false }),
@@ -82,9 +88,10 @@ export const ORDER_EVENTS = {
     told: null,
     writes: false,
   }),
-  'order.create': event<{ request: string; plan: boolean; template: string; findings: string }>()({
+  'order.create': event<{ request: string; plan: boolean; template: string; findings: string; callBackOf: string }>()({
     says: 'made the order',
-    about: ({ template, findings }) => (template ? `from the template ${template}` : findings ? `of what was found on ${findings}` : ''),
+    about: ({ template, findings, callBackOf }) =>
+      template ? `from the template ${template}` : findings ? `of what was found on ${findings}` : callBackOf ? `as a call-back of ${callBackOf}` : '',
     told: null,
     writes: false,
   }),

@@ -49,5 +49,6 @@ export const REQUEST_EVENTS = {
   'request.note': event()({ says: 'noted', told: null, writes: false, talk: true }),
   'request.message': event()({ says: 'wrote to the reporter', told: null, writes: true, talk: true }),
   'request.follow': event<{ email: string }>()({ says: 'follows it', told: null, writes: true }),
+  'request.fixed': event()({ says: 'said that it is fixed', told: () => 'You said that it is fixed.', writes: false }),
   'request.notFixed': event<{ as: string }>()({ says: 'said that it is not fixed', told: () => 'You said that it is not fixed.', writes: true }),
 }

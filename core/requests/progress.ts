@@ -13,7 +13,16 @@ export interface ProgressFacts {
   declineReason: string | null
   question: string | null
   /** The orders made of it; `finished` as core's orders say it. */
-  orders: { state: string; finished: boolean; plannedStart: Date | null; holdReason: string | null }[]
+  orders: {
+    state: string
+    finished: boolean
+    plannedStart: Date | null
+    holdReason: string | null
+    /** Somebody is on the way, and nobody has worked on it yet. */
+    onTheWay?: boolean
+    /** What was done, in plain words. */
+    did?: string | null
+  }[]
   zone: string
   now: Date
 }
@@ -31,8 +40,12 @@ export function progressOf(facts: ProgressFacts): Progress {
   if (facts.state === 'new') return { step: 'received', sentence: 'We have received it.' }
   const live = facts.orders.filter((order) => order.state !== 'cancelled')
   if (facts.orders.length && !live.length) return { step: 'closed', sentence: 'The work was called off. Call the desk if it is still needed.' }
-  if (live.length && live.every((order) => order.finished)) return { step: 'done', sentence: 'It is done.' }
-  if (live.some((order) => order.state === 'on_job')) return { step: 'working', sentence: 'Somebody is working on it now.' }
+  if (live.length && live.every((order) => order.finished)) {
+    const did = live.flatMap((order) => order.did ?? [])
+    return { step: 'done', sentence: ['It is done.', ...new Set(did)].join(' ') }
+  }
+  const begun = live.filter((order) => order.state === 'on_job')
+  if (begun.length) return { step: 'working', sentence: begun.every((order) => order.onTheWay) ? 'Somebody is on the way.' : 'Somebody is working on it now.' }
   const held = live.find((order) => order.state === 'on_hold')
   if (held) return { step: 'waiting', sentence: HOLD_WORDS[held.holdReason ?? ''] ?? 'It is waiting. We have not forgotten it.' }
   const planned = live.filter((order) => order.state === 'dispatched')

@@ -26,14 +26,32 @@ export async function switchStintOf(tx: Tx, worker: Worker, order: OrderRecord, 
   const to = order.state === 'on_job' ? order.state : moveOrder(await factsOf(tx, order, nobody, now), 'start', null)
   const running = await runningStint(tx, visit.id)
   if (running?.kind === kind) return
+  const tells = await toldBy(tx, order, kind)
   if (running) await endStint(tx, order, running, now)
   // What was recorded late beside a clock that began after it waits for its own end, and does not run.
   const runningTechnicianId = later ? null : technicianId
   await tx.insert(stints).values({ visitId: visit.id, orderId: order.id, technicianId, runningTechnicianId, kind, startAt: now })
   if (visit.state === 'planned') await beginVisit(tx, visit, now)
-  if (order.state !== to) await saveMove(tx, worker, now, order, 'start', to, null, order.respondedAt ? {} : { respondedAt: now })
-  await recordEvent(tx, worker, now, { kind: 'field.stint', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: { stint: kind } })
+  if (order.state !== to) await saveMove(tx, worker, now, order, 'start', to, null, order.respondedAt ? {} : { respondedAt: now }, { stint: kind })
+  await recordEvent(tx, worker, now, {
+    kind: 'field.stint',
+    siteId: order.siteId,
+    orderId: order.id,
+    visitId: visit.id,
+    details: { stint: kind, ...(tells ? { tells } : {}) },
+  })
 }
+
+/** What whoever reported it hears of the clock: that somebody is on the way, and then that they began; once each. */
+async function toldBy(tx: Tx, order: OrderRecord, kind: StintKind): Promise<'way' | 'work' | null> {
+  if (kind !== 'travel' && kind !== 'work') return null
+  const before = await kindsOn(tx, { orderId: order.id })
+  const had = (one: StintKind) => before.some((stint) => stint.kind === one)
+  if (kind === 'travel') return had('travel') || had('work') ? null : 'way'
+  return had('travel') && !had('work') ? 'work' : null
+}
+
+const kindsOn = statement(['orderId'], (tx, { orderId }) => tx.selectDistinct({ kind: stints.kind }).from(stints).where(eq(stints.orderId, orderId)))
 
 /** Stops the clock of a visit. Stopping a stopped clock changes nothing. */
 export async function stopClockOf(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, now: Date, stoppedAt: Date | null = null): Promise<void> {

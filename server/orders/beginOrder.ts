@@ -48,7 +48,7 @@ export async function beginOrder(
   who: Asker,
   now: Date,
   beginning: Beginning,
-  details: { request?: string; template?: string; findings?: string },
+  details: { request?: string; template?: string; findings?: string; callBackOf?: string },
 ): Promise<{ id: number; number: string }> {
   const { promisedFrom, payerId, dueDays, ...columns } = beginning
   const { siteId, priority, categoryId } = columns

@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm'
+import { and, asc, eq, ne, sql } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import * as contract from '#contract/orders'
 import type { OrderSheet, PostingRow, StintRow, VisitRow } from '#contract/orders'
@@ -73,6 +73,7 @@ export async function readOrderSheet(db: Reader, who: Asker, id: number, now: Da
     members: rows.members,
     requests: JSON.parse(found.requests) ?? [],
     findings: { found: found.found, answers: found.answers },
+    callBackOf: JSON.parse(found.callBackOf),
     visits: rows.visits.map(visitRow),
     stints: rows.stints.map(stintRow),
     costs: costs.map(({ vendorId: _vendor, ...line }) => line),
@@ -91,6 +92,16 @@ const findOrder = statement(['id'], (db, { id }) => {
     .from(requestOrders)
     .innerJoin(requests, eq(requests.id, requestOrders.requestId))
     .where(eq(requestOrders.orderId, id))
+  const [repeats, repeated, first] = [alias(requests, 'repeats'), alias(requestOrders, 'repeated'), alias(orders, 'first_order')]
+  const callBack = db
+    .select({ one: sql`json_object('id', ${first.id}, 'number', ${first.number})` })
+    .from(requestOrders)
+    .innerJoin(repeats, eq(repeats.id, requestOrders.requestId))
+    .innerJoin(repeated, eq(repeated.requestId, repeats.repeatsId))
+    .innerJoin(first, eq(first.id, repeated.orderId))
+    .where(and(eq(requestOrders.orderId, id), ne(first.id, id)))
+    .orderBy(asc(first.id))
+    .limit(1)
   return db
     .select({
       order: orders,
@@ -101,6 +112,7 @@ const findOrder = statement(['id'], (db, { id }) => {
       placePath: places.path,
       assetPlacePath: assetPlace.path,
       requests: sql<string>`coalesce((${answered}), '[]')`,
+      callBackOf: sql<string>`coalesce((${callBack}), 'null')`,
       found: sql<number>`(select count(*) from ${findings} where ${findings.orderId} = ${id})`.mapWith(Number),
       answers: sql<number>`(select count(*) from ${findings} where ${findings.followUpOrderId} = ${id})`.mapWith(Number),
     })

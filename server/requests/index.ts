@@ -31,6 +31,7 @@ import readCaller from './readCaller'
 import readCounterSpot from './readCounterSpot'
 import readMine from './readMine'
 import readSuggestions from './readSuggestions'
+import sayFixed from './sayFixed'
 import sayNotFixed from './sayNotFixed'
 import uploadTrackedFile from './uploadTrackedFile'
 import writeAsReporter from './writeAsReporter'
@@ -84,6 +85,7 @@ export const routes: Route[] = [
   readCounterSpot,
   readMine,
   readSuggestions,
+  sayFixed,
   sayNotFixed,
   uploadTrackedFile,
   writeAsReporter,

@@ -1,7 +1,7 @@
-import { eq } from 'drizzle-orm'
+import { asc, eq } from 'drizzle-orm'
 import type { Asker, Tx } from '#server/kit'
 import { beginOrder } from '#server/orders'
-import { assets, categories } from '../tables'
+import { assets, categories, orders, requestOrders } from '../tables'
 import type { RequestRecord } from './facts'
 
 /** An order that starts with everything the request held, so that nothing is typed twice. */
@@ -21,5 +21,19 @@ export async function newOrderFrom(tx: Tx, who: Asker, request: RequestRecord, n
     contactName: request.reporterName,
     contactPhone: request.reporterPhone,
   }
-  return beginOrder(tx, who, now, beginning, { request: request.number })
+  const repeated = request.repeatsId === null ? null : await firstOrderOf(tx, request.repeatsId)
+  if (!repeated) return beginOrder(tx, who, now, beginning, { request: request.number })
+  return beginOrder(tx, who, now, { ...beginning, kind: 'call_back' }, { request: request.number, callBackOf: repeated })
+}
+
+/** The number of the order that answered a request first. */
+async function firstOrderOf(tx: Tx, requestId: number): Promise<string | null> {
+  const [first] = await tx
+    .select({ number: orders.number })
+    .from(requestOrders)
+    .innerJoin(orders, eq(orders.id, requestOrders.orderId))
+    .where(eq(requestOrders.requestId, requestId))
+    .orderBy(asc(orders.id))
+    .limit(1)
+  return first?.number ?? null
 }

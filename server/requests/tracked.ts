@@ -1,13 +1,14 @@
-import { and, asc, eq, gt, inArray, isNull } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm'
 import type { TrackedRequest } from '#contract/requests'
 import { dayWords, progressForOthers, progressOf } from '#core/requests'
 import type { Progress } from '#core/requests'
 import { notFound, sha256 } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
+import { whatWasDone } from '#core/field'
 import { isFinished } from '#core/orders'
 import { EVENT_KINDS, eventRule } from '#core/events'
-import { attachments, comments, events, followers, orders, requestOrders, requests, sites, visits } from '../tables'
+import { attachments, comments, events, followers, orders, requestOrders, requests, sites, stints, visits } from '../tables'
 import { readAnswers } from './categoryForms'
 import { contactOf } from './siteByCode'
 
@@ -87,9 +88,19 @@ export async function trackedOf(
     })),
     mayAnswer: own && request.state === 'asked',
     mayWrite: own && request.state !== 'declined',
+    maySayFixed: own && progress.step === 'done' && again === null && !(await saidFixed(db, request.id)),
     maySayNotFixed: own && progress.step === 'done' && again === null,
     toldAgain: again,
   }
+}
+
+async function saidFixed(db: Reader, requestId: number): Promise<boolean> {
+  const [said] = await db
+    .select({ id: events.id })
+    .from(events)
+    .where(and(eq(events.requestId, requestId), eq(events.kind, 'request.fixed')))
+    .limit(1)
+  return said !== undefined
 }
 
 /** The number of the request by which its reporter has said that it is not fixed, or null. */
@@ -103,13 +114,22 @@ interface Answering {
   id: number
   state: (typeof orders.$inferSelect)['state']
   holdReason: string | null
+  fix: string | null
+  /** Somebody’s clock runs as travel, and nobody has worked on it yet. */
+  onTheWay: boolean
 }
 
 /** The orders that answer these requests. */
 export async function ordersAnswering(db: Reader, requestIds: number[]): Promise<Answering[]> {
   if (!requestIds.length) return []
   return db
-    .select({ requestId: requestOrders.requestId, id: orders.id, state: orders.state, holdReason: orders.holdReason })
+    .select({
+      ...{ requestId: requestOrders.requestId, id: orders.id, state: orders.state, holdReason: orders.holdReason, fix: orders.fix },
+      onTheWay:
+        sql<number>`exists (select 1 from ${stints} where ${stints.orderId} = ${orders.id} and ${stints.kind} = 'travel' and ${stints.endAt} is null) and not exists (select 1 from ${stints} where ${stints.orderId} = ${orders.id} and ${stints.kind} = 'work')`.mapWith(
+          Boolean,
+        ),
+    })
     .from(requestOrders)
     .innerJoin(orders, eq(orders.id, requestOrders.orderId))
     .where(inArray(requestOrders.requestId, requestIds))
@@ -140,6 +160,8 @@ export async function progressIn(
       state: order.state,
       finished: isFinished(order.state),
       holdReason: order.holdReason,
+      onTheWay: order.onTheWay,
+      did: whatWasDone(order.fix),
       plannedStart: planned.find((visit) => visit.orderId === order.id)?.start ?? null,
     })),
   }

@@ -401,6 +401,7 @@ describe('under abuse', () => {
         'files',
         'following',
         'mayAnswer',
+        'maySayFixed',
         'maySayNotFixed',
         'mayWrite',
         'messages',

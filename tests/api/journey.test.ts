@@ -41,6 +41,7 @@ describe('intake and triage', () => {
       'files',
       'following',
       'mayAnswer',
+      'maySayFixed',
       'maySayNotFixed',
       'mayWrite',
       'messages',

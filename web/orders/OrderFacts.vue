@@ -28,6 +28,9 @@ const priority = computed(() => {
 </script>
 
 <template>
+  <p v-if="it.callBackOf">
+    The fault came back after <RouterLink class="mono" :to="`/desk/wrapup/order/${it.callBackOf.id}`">{{ it.callBackOf.number }}</RouterLink>
+  </p>
   <p v-for="request in it.requests" :key="request.id">
     Answers
     <RouterLink :to="`/desk/triage/request/${request.id}`"

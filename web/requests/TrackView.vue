@@ -2,7 +2,7 @@
 import { NButton } from 'naive-ui/es/button'
 import { onUnmounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { answerQuestion, confirmFollow, readTrackedFile, sayNotFixed, trackRequest, uploadTrackedFile, writeAsReporter } from '#contract/requests'
+import { answerQuestion, confirmFollow, readTrackedFile, sayFixed, sayNotFixed, trackRequest, uploadTrackedFile, writeAsReporter } from '#contract/requests'
 import type { KeptFile, TrackedRequest } from '#contract/requests'
 import { listTrackedDocuments, readTrackedDocument } from '#contract/documents'
 import { SharedDocuments } from '#web/documents'
@@ -62,6 +62,9 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
             <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
             <NButton type="primary" attr-type="submit" :disabled="busy">Send the answer</NButton>
           </form>
+          <NButton v-if="tracked.value.value.maySayFixed && open !== 'not_fixed'" type="primary" :disabled="busy" @click="send(() => call(sayFixed, { token }))"
+            >It is fixed</NButton
+          >
           <NButton v-if="tracked.value.value.maySayNotFixed && open !== 'not_fixed'" @click="open = 'not_fixed'"> It is not fixed </NButton>
           <p v-if="tracked.value.value.toldAgain">
             You told us that it is not fixed: the desk looks at it again as <span class="mono">{{ tracked.value.value.toldAgain }}</span>.
