@@ -106,8 +106,10 @@ li {
   padding: 8px 0;
   border-bottom: 1px solid var(--line);
 }
+/* What the keyboard goes to is not hidden behind the acts below. */
 .mark {
   margin-top: 2px;
+  scroll-margin-bottom: 72px;
 }
 .said {
   grid-column: 2;
