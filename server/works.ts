@@ -2,6 +2,7 @@ import { bookingWorks } from '#server/bookings'
 import { closureWorks } from '#server/closures'
 import { dayPlanWorks, sweepDayPlans } from '#server/dayplans'
 import { documentWorks } from '#server/documents'
+import { fieldWorks } from '#server/field'
 import { Sweeper } from '#server/kit'
 import type { Sweep, Works } from '#server/kit'
 import { mailWorks } from '#server/mail'
@@ -23,6 +24,7 @@ export const WORKS: readonly Works[] = [
   documentWorks,
   bookingWorks,
   closureWorks,
+  fieldWorks,
   dayPlanWorks,
   vendorWorks,
   quoteWorks,

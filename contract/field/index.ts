@@ -1,3 +1,4 @@
 export * from './jobs'
 export * from './carried'
 export * from './crewNow'
+export * from './alone'

@@ -139,6 +139,8 @@ export interface JobSheet extends JobLine {
   /** When I read them as they are now. */
   hazardsReadAt: Instant | null
   permits: { id: number; kind: Permit; number: string; fromAt: Instant; untilAt: Instant }[]
+  /** Whoever is there works alone, and checks in; null where nobody asks. */
+  alone: { everyMinutes: number; dueAt: Instant | null } | null
   /** What was found on it, by anybody who was there. */
   findings: JobFinding[]
   /** What it is to put right: what was found on other jobs. */

@@ -6,6 +6,9 @@ export interface Downtime {
   untilAt: Date | null
 }
 
+/** A phone’s clock may be a little ahead. */
+const CLOCK_SLACK_MS = 60_000
+
 const endOf = ({ untilAt }: Downtime): number => untilAt?.getTime() ?? Infinity
 
 /**
@@ -13,9 +16,10 @@ const endOf = ({ untilAt }: Downtime): number => untilAt?.getTime() ?? Infinity
  * @throws Refusal at the field: it ends before it begins, begins or ends in the future, or lies over another
  */
 export function refuseDowntime(said: Downtime, others: readonly Downtime[], now: Date): void {
-  if (said.fromAt > now) refuse('in_future', 'Say since when it cannot be used: now, or earlier.', 'fromAt')
+  const latest = new Date(now.getTime() + CLOCK_SLACK_MS)
+  if (said.fromAt > latest) refuse('in_future', 'Say since when it cannot be used: now, or earlier.', 'fromAt')
   if (said.untilAt && said.untilAt <= said.fromAt) refuse('ends_before', 'It ends after it begins.', 'untilAt')
-  if (said.untilAt && said.untilAt > now) refuse('in_future', 'Say until when it could not be used once it is back.', 'untilAt')
+  if (said.untilAt && said.untilAt > latest) refuse('in_future', 'Say until when it could not be used once it is back.', 'untilAt')
   const over = others.find((one) => one.fromAt.getTime() < endOf(said) && endOf(one) > said.fromAt.getTime())
   if (over) refuse('downtime_over', over.untilAt ? 'That time is written down already.' : 'It is written down as out of use already.', 'fromAt')
 }

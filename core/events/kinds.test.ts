@@ -31,6 +31,7 @@ test('the clock acts by itself at targets and ends alone; lines ask again when s
   expect(EVENT_KINDS.filter((kind) => !isActed(kind))).toEqual([
     'order.close_to',
     'order.past',
+    'lone.overdue',
     'document.ending',
     'booking.late',
     'vendor.remind',

@@ -13,6 +13,7 @@ export interface FieldActs {
   note: { text: string }
   photo: { stage?: PhotoStage }
   signature: { name: string }
+  checkIn: object
   finish: { result: string; symptom?: string; cause?: string; fix?: string; note?: string; returnAt?: string; handTo?: number }
   step: { id: number; version: number; value?: string; note?: string; leave?: boolean }
   stepUndo: { id: number; version: number }

@@ -18,6 +18,12 @@ test('nothing is said of whoever is where they should be', () => {
   expect(says(null, '11:46', null)).toEqual([])
 })
 
+test('whoever works alone and has not checked in comes first', () => {
+  const facts = { running: { since: at('10:00'), plannedEnd: at('11:30') }, checkInBy: at('11:50'), next: null, heardAt: at('10:00') }
+  expect(crewSigns(facts, now).map(({ says }) => says)).toEqual(['works alone, check-in 10 min overdue', '30 min over'])
+  expect(crewSigns({ ...facts, checkInBy: at('11:56') }, now).map(({ kind }) => kind)).toEqual(['over'])
+})
+
 test('over what was planned, late to begin, and not heard of for hours', () => {
   expect(says(['10:00', '11:40'], null, '11:00')).toEqual(['over: 20 min over'])
   expect(says(null, '11:45', null)).toEqual(['late: should have begun 15 min ago'])

@@ -43,6 +43,20 @@ export const FIELD_EVENTS = {
     told: null,
     writes: true,
   }),
+  'lone.set': event<{ everyMinutes: number | null }>()({
+    says: 'said of who does it:',
+    about: ({ everyMinutes }) => (everyMinutes ? `works alone, checks in every ${everyMinutes} min` : 'does not check in'),
+    told: null,
+    writes: false,
+  }),
+  'lone.checkIn': event<{ wasTold: boolean }>()({ says: 'is all right, working alone', told: null, writes: true }),
+  'lone.overdue': event<{ name: string; phone: string | null; dueAt: string }>()({
+    says: 'told of an overdue check-in:',
+    about: ({ name, phone, dueAt }, words) => [name, phone, dueAt && `who was to check in by ${words.time(dueAt)}`].filter(Boolean).join(', '),
+    told: null,
+    writes: true,
+    byClock: true,
+  }),
   'field.hazards': event()({ says: 'read the hazards', told: null, writes: false }),
   'field.permit': event<{ permit: string; number: string; start: string; end: string }>()({
     says: 'holds a permit:',

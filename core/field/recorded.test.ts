@@ -15,6 +15,7 @@ const job: RecordedJob = {
   outcome: { symptom: 'No power', cause: null, fix: null },
   hazardsReadAt: null,
   permits: [],
+  alone: { everyMinutes: 30, dueAt: null },
   findings: [],
   meters: [{ id: 3, readings: [], readHere: null }],
   downtimes: [],
@@ -199,5 +200,14 @@ describe('what was found, read and out of use', () => {
     const ended = act('downtime', '09:30', { mark: 'd-1', fromAt: at('08:00'), untilAt: at('09:30'), reason: 'Tripped' })
     expect(withActs(job, [began], 'Bram').downtimes).toMatchObject([{ untilAt: null, reason: 'Tripped', who: 'Bram' }])
     expect(withActs(job, [began, ended], 'Bram').downtimes).toMatchObject([{ untilAt: at('09:30') }])
+  })
+  test('whoever works alone checks in from when they start to work until they stop', () => {
+    const due = (...acts: RecordedAct[]) => withActs(job, acts, '').alone!.dueAt
+    const work = act('stint', '09:00', { kind: 'work' })
+    expect(due(act('stint', '08:30', { kind: 'travel' }))).toBeNull()
+    expect(due(work)).toBe(at('09:30'))
+    expect(due(work, act('checkIn', '09:20', {}))).toBe(at('09:50'))
+    expect(due(work, act('stint', '09:30', { kind: 'break' }))).toBeNull()
+    expect(due(work, act('stop', '09:40', {}))).toBeNull()
   })
 })

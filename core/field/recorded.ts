@@ -3,6 +3,7 @@ import { chargedMinutes } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import type { Permit } from '#core/methods'
 import type { RecordedAct } from './acts'
+import { checkInBy, isAlone } from './alone'
 import type { PhotoStage } from './stages'
 
 interface Stint {
@@ -29,6 +30,8 @@ export interface RecordedJob {
   /** When whoever has the visit read its hazards as they are now. */
   hazardsReadAt: string | null
   permits: { id: number; kind: Permit; number: string; fromAt: string; untilAt: string }[]
+  /** Whether whoever is there works alone, and by when they check in. */
+  alone: { everyMinutes: number; dueAt: string | null } | null
   findings: RecordedFinding[]
   meters: RecordedMeter[]
   downtimes: { mark: string; fromAt: string; untilAt: string | null; reason: string; who: string }[]
@@ -74,6 +77,7 @@ function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number
         visitState: 'on_site',
         orderState: 'on_job',
         running: { kind: stint.kind, startAt: stint.startAt },
+        alone: checked(job, isAlone(stint.kind) ? act.at : null),
         stints: [...stopped.stints, stint],
       }
     }
@@ -85,6 +89,8 @@ function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number
       const { code = '', name = '', unit = '' } = act.shown ?? {}
       return { ...job, parts: [...job.parts, { id, code, name, unit, quantity: act.input.quantity }] }
     }
+    case 'checkIn':
+      return { ...job, alone: checked(job, act.at) }
     case 'note':
       return { ...job, notes: [...job.notes, { at: act.at, who, text: act.input.text }] }
     case 'hazards':
@@ -143,8 +149,13 @@ function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number
 const stoppedAt = <Job extends RecordedJob>(job: Job, at: string): Job => ({
   ...job,
   running: null,
+  alone: checked(job, null),
   stints: job.stints.map((one) => (one.endAt === null ? ended(one, at) : one)),
 })
+
+/** By when they check in next, after they did; null where nobody is there. */
+const checked = ({ alone }: RecordedJob, at: string | null): RecordedJob['alone'] =>
+  alone && { ...alone, dueAt: at && checkInBy(new Date(at), alone.everyMinutes).toISOString() }
 
 /** A clock that was set back meanwhile never makes a stint end before it began. */
 function ended(stint: Stint, at: string): Stint {

@@ -2,6 +2,7 @@ import type { Route } from '#server/kit'
 import { addJobPhoto, addSentPhoto } from './addJobPhoto'
 import addNote from './addNote'
 import { addSentSignature, addSignature } from './addSignature'
+import { checkIn, readLoneWork, setLoneWork } from './alone'
 import carryJobs from './carryJobs'
 import correctStint from './correctStint'
 import findParts from './findParts'
@@ -17,6 +18,7 @@ import tellUnsent from './tellUnsent'
 import usePart from './usePart'
 
 export { clockOf, notesOf } from './jobSheet'
+export { fieldWorks } from './alone'
 export { fieldMails } from './mails'
 export { jobCommand, momentFor, preparedJobCommand } from './jobCommand'
 export type { JobContext } from './jobCommand'
@@ -31,6 +33,9 @@ export const routes: Route[] = [
   readCrewNow,
   readHazards,
   holdPermit,
+  checkIn,
+  readLoneWork,
+  setLoneWork,
   switchStint,
   stopClock,
   correctStint,

@@ -11,6 +11,7 @@ import { jobDowntimes } from '#server/downtimes/records'
 import { jobMeters } from '#server/meters/records'
 import { jobFindings } from '#server/findings/records'
 import { myVisit } from './myVisit'
+import { jobAlone } from './loneRows'
 import { safetyOf } from './safety'
 import { openMembersOf, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
@@ -42,6 +43,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     earlier: await earlierOn(db, order, EARLIER),
     outcome: { symptom: order.symptom, cause: order.cause, fix: order.fix },
     ...(await safetyOf(db, order.id, visit)),
+    alone: await jobAlone(db, order.id, visit.id),
     ...(await jobFindings(db, order.id, visit.id)),
     meters: await jobMeters(db, order.assetId, visit.id),
     downtimes: await jobDowntimes(db, order.assetId, order.id),

@@ -6,7 +6,7 @@ import { crewSigns } from '#core/field'
 import { SEEN_IN_FIELD } from '#core/orders'
 import { query, withinSites } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
-import { accounts, devices, events, orders, people, places, sites, stints, teams, technicians, vendors, visits } from '../tables'
+import { accounts, devices, events, loneWatches, orders, people, places, sites, stints, teams, technicians, vendors, visits } from '../tables'
 
 const JOB = {
   orderId: orders.id,
@@ -29,9 +29,10 @@ export default query(contract.readCrewNow, async ({ db, who, input, now }) => {
       .where(site(teams.siteId))
       .orderBy(asc(people.name)),
     db
-      .select({ technicianId: stints.technicianId, kind: stints.kind, since: stints.startAt, ...JOB })
+      .select({ technicianId: stints.technicianId, kind: stints.kind, since: stints.startAt, checkInBy: loneWatches.dueAt, ...JOB })
       .from(stints)
       .innerJoin(visits, eq(visits.id, stints.visitId))
+      .leftJoin(loneWatches, eq(loneWatches.visitId, visits.id))
       .innerJoin(orders, eq(orders.id, stints.orderId))
       .leftJoin(places, eq(places.id, orders.placeId))
       .where(and(isNotNull(stints.runningTechnicianId), site(orders.siteId))),
@@ -51,7 +52,7 @@ export default query(contract.readCrewNow, async ({ db, who, input, now }) => {
     const next = late.find(({ technicianId }) => technicianId === id) ?? null
     if (!runs && !next) return []
     const heardAt = heard.get(accountId) ?? null
-    const signs = crewSigns({ running: runs ?? null, next, heardAt }, now)
+    const signs = crewSigns({ running: runs ?? null, checkInBy: runs?.checkInBy ?? null, next, heardAt }, now)
     const { orderId, number, summary, placeCode, placeName, plannedEnd } = runs ?? ({} as NonNullable<typeof runs>)
     return [
       {

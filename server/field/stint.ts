@@ -12,6 +12,7 @@ import { nobody, recordEvent, statement } from '#server/kit'
 import type { Actor, Tx } from '#server/kit'
 import { calendarOf, factsOf, saveMove } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
+import { endWatch, watchAlone } from './loneRows'
 import { orders, shiftExceptions, sites, stints, technicianRates, technicians } from '../tables'
 
 type StintRecord = typeof stints.$inferSelect
@@ -32,6 +33,7 @@ export async function switchStintOf(tx: Tx, worker: Worker, order: OrderRecord, 
   const runningTechnicianId = later ? null : technicianId
   await tx.insert(stints).values({ visitId: visit.id, orderId: order.id, technicianId, runningTechnicianId, kind, startAt: now })
   if (visit.state === 'planned') await beginVisit(tx, visit, now)
+  if (!later) await watchAlone(tx, worker, visit, kind, now)
   if (order.state !== to) await saveMove(tx, worker, now, order, 'start', to, null, order.respondedAt ? {} : { respondedAt: now }, { stint: kind })
   await recordEvent(tx, worker, now, {
     kind: 'field.stint',
@@ -58,6 +60,7 @@ export async function stopClockOf(tx: Tx, worker: Worker, order: OrderRecord, vi
   const running = await runningStint(tx, visit.id)
   if (!running) return
   const minutes = await endStint(tx, order, running, now, stoppedAt)
+  await endWatch(tx, visit.id)
   await recordEvent(tx, worker, now, {
     kind: 'field.stop',
     siteId: order.siteId,

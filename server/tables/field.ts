@@ -75,3 +75,26 @@ export const signatures = mysqlTable(
   },
   (table) => [index('signature_order').on(table.orderId)],
 )
+
+/** Orders whose workers are alone there, and how often they say that they are all right. */
+export const loneWork = mysqlTable('lone_work', {
+  orderId: int('order_id')
+    .primaryKey()
+    .references(() => orders.id),
+  everyMinutes: int('every_minutes').notNull(),
+})
+
+/** Who is alone on a job now, and by when they check in. */
+export const loneWatches = mysqlTable(
+  'lone_watch',
+  {
+    visitId: int('visit_id')
+      .primaryKey()
+      .references(() => visits.id),
+    checkedAt: instant('checked_at').notNull(),
+    dueAt: instant('due_at').notNull(),
+    /** When the desk was told that they have not. */
+    toldAt: instant('told_at'),
+  },
+  (table) => [index('lone_watch_due').on(table.toldAt, table.dueAt)],
+)

@@ -54,21 +54,19 @@ test('plans of a machine and of everything in a building, with what is due next 
 })
 
 test('the newest reading of each meter, and the one before', async () => {
-  const [meter] = await house.rows<{ asset_id: number; tag: string; unit: string }>(
-    'SELECT m.asset_id, a.tag, m.unit FROM meter_reading m JOIN asset a ON a.id = m.asset_id GROUP BY m.asset_id, m.unit HAVING count(*) > 1 LIMIT 1',
+  const meter = await one<{ id: number; asset_id: number; name: string }>('SELECT id, asset_id, name FROM meter ORDER BY id LIMIT 1')
+  await house.rows(
+    "INSERT INTO reading (meter_id, value, at, read_by) VALUES (?, 900000.5, '2026-11-21 08:00', 'Bram'), (?, 900012.75, '2026-11-22 08:00', 'Bram')",
+    [meter.id, meter.id],
   )
-  const asset = meter?.asset_id ?? (await one<{ id: number }>("SELECT id FROM asset WHERE tag = 'CH-1'")).id
-  const unit = meter?.unit ?? 'h'
-  await house.rows('INSERT INTO meter_reading (asset_id, unit, value, at) VALUES (?, ?, 900000.5, ?), (?, ?, 900012.75, ?)', [
-    asset,
-    unit,
-    '2026-11-21 08:00:00',
-    asset,
-    unit,
-    '2026-11-22 08:00:00',
+  const newest = async () =>
+    (await cast.coordinator.must(readPortraitUpkeep, { register: 'assets', id: meter.asset_id })).meters.find((row) => row.name === meter.name)
+  expect(await newest()).toMatchObject({ value: '900012.750', before: '900000.500', at: '2026-11-22T08:00:00.000Z' })
+  // What was struck out was never read.
+  await house.rows("UPDATE reading SET struck_at = '2026-11-22 09:00', struck_by = 'Bram', struck_reason = 'Wrong' WHERE meter_id = ? AND value = 900012.75", [
+    meter.id,
   ])
-  const { meters } = await cast.coordinator.must(readPortraitUpkeep, { register: 'assets', id: asset })
-  expect(meters.find((one) => one.unit === unit)).toMatchObject({ value: '900012.750', before: '900000.500', at: '2026-11-22T08:00:00.000Z' })
+  expect(await newest()).toMatchObject({ value: '900000.500' })
 })
 
 test('stock of a part by store, of a store by part, and the newest movements with the orders they were for', async () => {

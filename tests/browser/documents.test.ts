@@ -121,7 +121,9 @@ test('a technician reads the manual on the phone, at the machine', async () => {
   try {
     await bram.go(`/rounds/${visitId}`)
     await bram.reads('Documents')
-    await (await bram.find(By.xpath("//section[@aria-label='Documents']//button[contains(.,'operation and care')]"))).click()
+    const manual = await bram.find(By.xpath("//section[@aria-label='Documents']//button[contains(.,'operation and care')]"))
+    await bram.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', manual)
+    await manual.click()
     await bram.until('the page is drawn', async () => (await ink(bram)) > 50)
     expect(await bram.accessibilityFindings()).toEqual([])
   } finally {

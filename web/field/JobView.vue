@@ -18,6 +18,7 @@ import { SharedDocuments } from '#web/documents'
 import { JobDowntimes } from '#web/downtimes'
 import { JobMeters } from '#web/meters'
 import { JobSteps } from '#web/methods'
+import AloneCard from './AloneCard.vue'
 import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
@@ -33,7 +34,7 @@ import { usePhoneJob } from './usePhoneJob'
 const visitId = Number(useRoute().params.visitId)
 const carrying = useCarrying()
 /** A page that was read by programs of an earlier day lacks what has come since. */
-const NOT_YET = { findings: [], answers: [], meters: [], downtimes: [], signatures: [] }
+const NOT_YET = { findings: [], answers: [], meters: [], downtimes: [], signatures: [], alone: null }
 const job = useCarried(contract.readJob, { visitId }, (read, acts, who) => withActs({ ...NOT_YET, ...read }, acts, who))
 void job.load().then(() => job.value.value && sawJob(job.value.value))
 onLiveChange(useSoon(job.load, 200))
@@ -138,6 +139,13 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           :problem="problem"
           @read="(input) => act(() => record({ name: 'hazards', visitId, input }))"
           @hold="(input) => act(() => record({ name: 'permit', visitId, input }))"
+        />
+        <AloneCard
+          v-if="it.alone && !over"
+          :alone="it.alone"
+          :away="carrying.away"
+          :busy="busy"
+          @check-in="act(() => record({ name: 'checkIn', visitId, input: {} }))"
         />
         <ClockCard
           :running="it.running"

@@ -89,6 +89,7 @@ export const FIELD_ACTS: ActKinds = {
     says: ({ input: { name } }) => `Signed by ${name}`,
     ...onJob,
   },
+  checkIn: { endpoint: to(contract.checkIn), input: ({ visitId }) => ({ visitId }), says: () => 'All right, working alone', ...onJob },
   finding: {
     endpoint: to(addFinding),
     input: ({ visitId, input }) => ({ visitId, ...input }),

@@ -8,3 +8,5 @@ export * from './usePhoneJob'
 export { orderSections } from './sections'
 /** Who is where now, for the desk. */
 export const FieldNow = defineAsyncComponent(() => import('./FieldNow.vue'))
+/** Whether whoever does it works alone and checks in, on the Sheet. */
+export const LoneWork = defineAsyncComponent(() => import('./LoneWork.vue'))

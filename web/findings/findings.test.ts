@@ -80,9 +80,10 @@ describe('at the desk', () => {
     ...changed,
   })
   const rows = [row({}), row({ id: 2, text: 'Rail loose', severity: 'unsafe' }), row({ id: 3, text: 'Tap tightened', state: 'fixed' })]
+  const LINK = { template: '<a><slot /></a>' }
   function shown(more: object = {}) {
     useSession().self = { name: 'Maren', roles: ['coordinator'] } as never
-    return mount(FindingRows, { props: { label: 'Findings', rows, named: true, ...more }, global: { stubs: { RouterLink: { template: '<a><slot /></a>' } } } })
+    return mount(FindingRows, { props: { label: 'Findings', rows, named: true, ...more }, global: { stubs: { RouterLink: LINK, RecordLink: LINK } } })
   }
   const press = async (wrapper: ReturnType<typeof shown>, words: string) => {
     await wrapper.findAll('button').find((one) => one.text() === words)!.trigger('click') // prettier-ignore

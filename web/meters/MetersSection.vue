@@ -100,7 +100,7 @@ const retire = (meter: MeterRow) => act(() => call(retireMeter, { id: meter.id }
           :problem="refused === meter.id ? at('value') : null"
           @read="take(meter, $event)"
         />
-        <NButton v-if="read.value.value!.mayEdit" size="small" quaternary :aria-label="`Take off: ${meter.name}`" :disabled="busy" @click="retire(meter)"
+        <NButton v-if="read.value.value!.mayEdit" size="small" quaternary :aria-label="`Take it off: ${meter.name}`" :disabled="busy" @click="retire(meter)"
           >Take it off</NButton
         >
       </div>

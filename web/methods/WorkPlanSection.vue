@@ -8,6 +8,7 @@ import { INSPECTION_NAMES, inspectionState } from '#core/methods'
 import type { PlanLines } from '#core/methods'
 import { call, LoadedPart, RecordLink, useRead, useSession } from '#web/kit'
 import { useLineAct, useOpenSheet } from '#web/sheets'
+import { LoneWork } from '#web/field'
 import { OrderBookings } from '#web/bookings'
 import { OrderParts } from '#web/stock'
 import EstimateCard from './EstimateCard.vue'
@@ -92,6 +93,7 @@ const drop = (step: OrderStep) => act(() => call(dropStep, { id: step.id, versio
       :lines="{ ...plan, parts: [] }"
       :names="plan.names"
     />
+    <LoneWork v-if="open !== 'lines'" :order-id="plan.orderId" :may-edit="plan.mayEdit" />
     <OrderParts v-if="open !== 'lines'" :order-id="plan.orderId" :order-number="sheet.number" :version="sheet.version" />
     <OrderBookings v-if="open !== 'lines'" :order-id="plan.orderId" />
     <EstimateCard v-if="open !== 'lines' && (plan.labour.length || plan.parts.length)" :order-id="plan.orderId" :version="plan.version" />
