@@ -19,6 +19,7 @@ export function freePort() {
 
 /** What is noted of a running database beside its data, so that the next start finds it. */
 const NOTE = 'mariadb.json'
+const MOST_PORTS = 5
 
 /**
  * Holds the database by a line of its own: when whoever started it is gone, however that came about, the
@@ -48,7 +49,16 @@ export async function startDatabase(folder, { quick = false, port: wanted = null
       stdio: ['ignore', 'ignore', 'inherit'],
     })
   }
-  const port = wanted ?? (await freePort())
+  for (let tries = 1; ; tries++)
+    try {
+      return await serve(folder, dataDir, wanted ?? (await freePort()), quick, asRoot)
+    } catch (error) {
+      // Between finding a port and taking it, somebody else may have.
+      if (wanted !== null || tries === MOST_PORTS || !/address already in use|bind on tcp/i.test(error.message)) throw error
+    }
+}
+
+async function serve(folder, dataDir, port, quick, asRoot) {
   // A socket's path must be short, so it stands in a temporary folder rather than beside the data.
   const run = mkdtempSync(path.join(tmpdir(), 'evrix-'))
   const pidFile = path.join(run, 'db.pid')
@@ -87,7 +97,7 @@ export async function startDatabase(folder, { quick = false, port: wanted = null
     rmSync(run, { recursive: true, force: true })
     return code
   })
-  await reachable(port, child, () => said)
+  await reachable(port, child, pidFile, () => said)
   const pid = Number(readFileSync(pidFile, 'utf8'))
   writeFileSync(path.join(folder, NOTE), JSON.stringify({ pid, identity: identityOf(pid), run }))
   const stop = async () => {
@@ -112,17 +122,20 @@ async function endLeftover(folder) {
   rmSync(note, { force: true })
 }
 
-async function reachable(port, child, said) {
+/** Waits for this server: on its port another may answer, while it cannot be had. */
+async function reachable(port, child, pidFile, said) {
   const { createConnection } = await import('mysql2/promise')
   for (let tries = 0; tries < 600; tries++) {
     if (child.exitCode !== null) throw new Error(`MariaDB did not start:\n${said()}`)
     try {
       const connection = await createConnection({ host: '127.0.0.1', port, user: 'root', connectTimeout: 2000 })
+      const [[{ answers }]] = await connection.query('SELECT @@pid_file AS answers')
       await connection.end()
-      return
+      if (answers === pidFile) return
     } catch {
-      await new Promise((resolve) => setTimeout(resolve, 100))
+      // Not yet.
     }
+    await new Promise((resolve) => setTimeout(resolve, 100))
   }
   throw new Error(`MariaDB did not answer within 60 s:\n${said()}`)
 }
