@@ -1,6 +1,6 @@
 import { Refusal } from '#core/kit'
 import { ORDER_STATES } from '#core/orders'
-import { FINDING_EVENTS, findingState, mayTakeBack, mayTakeUp, mustBeOpen, orderOfFindings, priorityOf, worstSeverity } from '#core/findings'
+import { FINDING_EVENTS, findingState, mayTakeBack, refuseTakeUp, mustBeOpen, orderOfFindings, priorityOf, worstSeverity } from '#core/findings'
 import type { FindingFacts, FindingToOrder } from '#core/findings'
 
 const facts = (changed: Partial<FindingFacts> = {}): FindingFacts => ({ fixedNow: false, setAsideAt: null, order: null, ...changed })
@@ -54,11 +54,11 @@ test('only what waits goes into an order, and only what the desk has not touched
 
 test('what was set aside, or lies in an order nobody has begun, is taken up again', () => {
   const inOrder = (state: 'ready' | 'dispatched' | 'done') => facts({ order: { state, discarded: false } })
-  expect(() => mayTakeUp(facts({ setAsideAt: 'then' }))).not.toThrow()
-  expect(() => mayTakeUp(inOrder('ready'))).not.toThrow()
-  expect(() => mayTakeUp(inOrder('dispatched'))).toThrow('The order that answers it has begun.')
-  expect(() => mayTakeUp(inOrder('done'))).toThrow('It is put right already.')
-  expect(() => mayTakeUp(facts())).toThrow('It waits for an order already.')
+  expect(() => refuseTakeUp(facts({ setAsideAt: 'then' }))).not.toThrow()
+  expect(() => refuseTakeUp(inOrder('ready'))).not.toThrow()
+  expect(() => refuseTakeUp(inOrder('dispatched'))).toThrow('The order that answers it has begun.')
+  expect(() => refuseTakeUp(inOrder('done'))).toThrow('It is put right already.')
+  expect(() => refuseTakeUp(facts())).toThrow('It waits for an order already.')
 })
 
 test('the worst of several decides how soon', () => {

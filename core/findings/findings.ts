@@ -46,10 +46,14 @@ export function mustBeOpen(findings: readonly FindingFacts[]): void {
   throw new Refusal([{ code: 'finding_over', sentence, field: 'ids' }])
 }
 
+/** Whether it may wait for an order again: it was set aside, or nothing has begun on the order that answers it. */
+export const mayTakeUp = (state: FindingState, answering: OrderState | null): boolean =>
+  state === 'aside' || (state === 'ordered' && answering !== null && ['draft', 'to_approve', 'ready'].includes(answering))
+
 /** @throws Refusal for what never waited, and for one whose order has begun: the order is to say that it is not needed */
-export function mayTakeUp(finding: FindingFacts): void {
+export function refuseTakeUp(finding: FindingFacts): void {
   const state = findingState(finding)
-  if (state === 'aside' || (state === 'ordered' && ['draft', 'to_approve', 'ready'].includes(finding.order!.state))) return
+  if (mayTakeUp(state, finding.order?.state ?? null)) return
   if (state === 'ordered') refuse('order_begun', 'The order that answers it has begun. Cancel that, and the finding waits again.')
   refuse('finding_over', state === 'open' ? 'It waits for an order already.' : 'It is put right already.')
 }

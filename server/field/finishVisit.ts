@@ -20,7 +20,8 @@ export type Leaving = Omit<FinishJob, 'visitId'>
 /** Ends a visit: the clock stops, and the order is done, held or back at the Desk, as the result says. */
 export async function finishVisit(tx: Tx, worker: Worker, order: OrderRecord, visit: VisitRecord, leaving: Leaving, now: Date): Promise<void> {
   if (visit.state !== 'on_site') refuse('not_started', visit.state === 'ended' ? 'You have left this job already.' : 'Start the clock before you finish.')
-  const handedTo = leaving.handTo ? await nameTechnician(tx, leaving.handTo) : null
+  const { handTo, returnAt } = leaving
+  const handedTo = leaving.result === 'handed_over' && handTo ? await nameTechnician(tx, order.siteId, handTo) : null
   await stopClockOf(tx, worker, order, visit, now)
   await applyCallOutMinimum(tx, visit)
   await endVisit(tx, visit, leaving.result, now)
@@ -37,19 +38,19 @@ export async function finishVisit(tx: Tx, worker: Worker, order: OrderRecord, vi
     orderId: order.id,
     visitId: visit.id,
     reason: leaving.note || null,
-    details: { result: leaving.result, ...(leaving.returnAt ? { returnAt: leaving.returnAt } : {}), ...(handedTo ? { handTo: handedTo } : {}) },
+    details: { result: leaving.result, ...(leaving.result === 'return' && returnAt ? { returnAt } : {}), ...(handedTo ? { handTo: handedTo } : {}) },
   })
   await movedBy(tx, worker, { ...order, ...outcome }, visit, { ...leaving, handedTo }, now)
 }
 
-/** @throws Refusal for somebody who does not work in the field any more */
-async function nameTechnician(tx: Tx, technicianId: number): Promise<string> {
+/** @throws Refusal for somebody who does not work in the field of the site */
+async function nameTechnician(tx: Tx, siteId: number, technicianId: number): Promise<string> {
   const [found] = await tx
     .select({ name: people.name })
     .from(technicians)
     .innerJoin(accounts, and(eq(accounts.id, technicians.accountId), isNull(accounts.disabledAt)))
     .innerJoin(people, eq(people.id, accounts.personId))
-    .where(eq(technicians.id, technicianId))
+    .where(and(eq(technicians.id, technicianId), eq(people.siteId, siteId)))
   if (!found) refuse('technician_unknown', 'Choose who takes it over from the list.', 'handTo')
   return found.name
 }

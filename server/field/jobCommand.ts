@@ -1,8 +1,10 @@
 import type { Endpoint } from '#contract/kit'
-import type { JobSheet, OnJob } from '#contract/field'
+import type { JobSheet, OnJob, SentBefore } from '#contract/field'
 import { isHeardLater, momentOf } from '#core/field'
-import { preparedCommand, recordEvent } from '#server/kit'
-import type { Actor, Asker, CommandContext, Route, Tell } from '#server/kit'
+import { refuse } from '#core/kit'
+import { preparedCommand, readPicture, recordEvent } from '#server/kit'
+import type { Actor, Asker, CommandContext, Picture, Route, Tell } from '#server/kit'
+import { dropUpload, readUpload } from '#server/uploads'
 import type { VisitRecord } from '#server/dispatch/records'
 import type { OrderRecord } from '#server/orders'
 import { readJobSheet } from './jobSheet'
@@ -54,3 +56,18 @@ export function preparedJobCommand<Input extends OnJob, Ready>(
   )
   return inTurn(route)
 }
+
+/** The same with a picture that was sent in pieces before. What it was is gone once it was taken, and a repeat is answered without it. */
+export const sentPictureCommand = <Input extends OnJob & SentBefore>(endpoint: Endpoint<Input, JobSheet>, change: JobChange<Input, Picture>): Route =>
+  preparedJobCommand(
+    endpoint,
+    async ({ service, who, input }) => {
+      const sent = await readUpload(service.db, who, input)
+      return sent && readPicture(sent)
+    },
+    async ({ ready, ...job }) => {
+      if (!ready) refuse('upload_gone', 'The picture is not there any more. Send it again.', 'upload')
+      await change({ ...job, ready })
+      await dropUpload(job.tx, job.input.upload)
+    },
+  )

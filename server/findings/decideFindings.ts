@@ -1,6 +1,6 @@
 import { asc, eq, inArray } from 'drizzle-orm'
 import * as contract from '#contract/findings'
-import { FINDING_SEVERITY_NAMES, mayTakeUp, mustBeOpen, orderOfFindings, priorityOf } from '#core/findings'
+import { FINDING_SEVERITY_NAMES, MOST_AT_ONCE, mustBeOpen, orderOfFindings, priorityOf, refuseTakeUp } from '#core/findings'
 import { refuse } from '#core/kit'
 import { isOver } from '#core/orders'
 import { canAt, command, maySee, notAllowed, notFound, recordEvent } from '#server/kit'
@@ -14,7 +14,10 @@ import type { FoundRow } from './records'
 
 /** Drafts of findings, each starting with all that was found. */
 export const makeFindingOrders = command(contract.makeFindingOrders, async ({ tx, who, input, now }) => {
-  const all = await lockFindings(tx, who, input.groups.flat())
+  const ids = input.groups.flat()
+  if (new Set(ids).size < ids.length) refuse('finding_twice', 'A finding goes into one order.', 'groups')
+  if (ids.length > MOST_AT_ONCE) refuse('too_many', `Decide about at most ${MOST_AT_ONCE} findings at once.`, 'groups')
+  const all = await lockFindings(tx, who, ids)
   mustBeOpen(all.map(factsOfFinding))
   const made: { id: number; number: string }[] = []
   for (const ids of input.groups) made.push(await orderOf(tx, who, now, ids.map((id) => all.find((row) => row.finding.id === id)!))) // prettier-ignore
@@ -97,7 +100,7 @@ export const setFindingsAside = command(contract.setFindingsAside, async ({ tx, 
 
 export const takeUpFinding = command(contract.takeUpFinding, async ({ tx, who, input, now }) => {
   const [row] = await lockFindings(tx, who, [input.id])
-  mayTakeUp(factsOfFinding(row!))
+  refuseTakeUp(factsOfFinding(row!))
   await tx.update(findings).set({ setAsideAt: null, setAsideBy: null, setAsideReason: null, followUpOrderId: null }).where(eq(findings.id, input.id))
   await tellOf(tx, who, now, 'finding.takeUp', row!)
   return asRow((await findingsWhere(tx, eq(findings.id, input.id)))[0]!)

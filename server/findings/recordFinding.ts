@@ -4,11 +4,10 @@ import type { NewFinding, OnFinding } from '#contract/findings'
 import { refuseAdditions } from '#core/field'
 import { mayTakeBack } from '#core/findings'
 import { refuse } from '#core/kit'
-import { jobCommand, keepPhoto, preparedJobCommand } from '#server/field'
+import { jobCommand, keepPhoto, preparedJobCommand, sentPictureCommand } from '#server/field'
 import type { JobContext } from '#server/field'
 import { mustKnow, notFound, readPicture } from '#server/kit'
 import type { Picture, Tx } from '#server/kit'
-import { dropUpload, readUpload } from '#server/uploads'
 import { assets, findingPhotos, findings, orderSteps, places } from '../tables'
 import { factsOfFinding, findingsWhere, whereFound } from './records'
 import type { FoundRow } from './records'
@@ -67,19 +66,7 @@ export const addFindingPhoto = preparedJobCommand(
   (job) => addPhoto(job, job.ready),
 )
 
-/** One that was sent in pieces before. */
-export const addSentFindingPhoto = preparedJobCommand(
-  contract.addSentFindingPhoto,
-  async ({ service, who, input }) => {
-    const sent = await readUpload(service.db, who, input)
-    return sent && readPicture(sent)
-  },
-  async (job) => {
-    if (!job.ready) refuse('upload_gone', 'The photo is not there any more. Send it again.', 'upload')
-    await addPhoto(job, job.ready)
-    await dropUpload(job.tx, job.input.upload)
-  },
-)
+export const addSentFindingPhoto = sentPictureCommand(contract.addSentFindingPhoto, (job) => addPhoto(job, job.ready))
 
 async function addPhoto(job: OnMine, picture: Picture): Promise<void> {
   const { tx, input, visit, order, at } = job

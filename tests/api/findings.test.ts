@@ -121,6 +121,7 @@ test('an order each, or one for several; each knows where it came from and start
     ['ordered', one.number],
   ])
   expect(await codes(cast.coordinator.call(makeFindingOrders, { groups: [[ids[0]!]] }))).toEqual(['finding_over'])
+  expect(await codes(cast.coordinator.call(makeFindingOrders, { groups: [[ids[0]!], [ids[0]!]] }))).toEqual(['finding_twice'])
   expect((await cast.coordinator.must(readOrderFindings, { orderId: both.id })).answers).toHaveLength(2)
   const { entries } = await cast.coordinator.must(readOrderTimeline, { id })
   expect(entries.filter(({ kind }) => kind === 'finding.order').map(({ details }) => details)).toEqual([

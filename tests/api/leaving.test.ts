@@ -71,6 +71,10 @@ test('handed over to somebody who works there, by name; to nobody else', async (
   expect(crew.map(({ name }) => name)).not.toContain('Bram Oyelaran')
   const sunniva = crew.find(({ name }) => name === 'Sunniva Teague')!
   expect(await fieldsOf(cast.technician.call(finishJob, { visitId, result: 'handed_over', handTo: 999_999 }))).toEqual(['handTo'])
+  const [elsewhere] = await house.rows<{ id: number }>(
+    'SELECT t.id FROM technician t JOIN account a ON a.id = t.account_id JOIN person p ON p.id = a.person_id WHERE p.site_id <> 1 LIMIT 1',
+  )
+  if (elsewhere) expect(await fieldsOf(cast.technician.call(finishJob, { visitId, result: 'handed_over', handTo: elsewhere.id }))).toEqual(['handTo'])
   expect((await cast.technician.must(readJob, { visitId })).visitState).toBe('on_site')
   await cast.technician.must(finishJob, { visitId, result: 'handed_over', handTo: sunniva.id, note: 'The key is at the desk' })
   expect(await leftAs(id)).toMatchObject({ handTo: 'Sunniva Teague' })

@@ -4,7 +4,7 @@ import { NCheckbox } from 'naive-ui/es/checkbox'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { FindingRow } from '#contract/findings'
-import { FINDING_STATE_NAMES } from '#core/findings'
+import { FINDING_STATE_NAMES, mayTakeUp } from '#core/findings'
 import { ORDER_STATE_NAMES } from '#core/orders'
 import { RecordLink, shortTime, useSession } from '#web/kit'
 import { PictureRow } from '#web/sheets'
@@ -31,9 +31,6 @@ const choose = (id: number, on: boolean) => (chosen.value = on ? [...chosen.valu
 const isAll = computed(() => waiting.value.length > 0 && chosen.value.length === waiting.value.length)
 const chooseAll = (on: boolean) => (chosen.value = on ? waiting.value.map(({ id }) => id) : [])
 const onPlan = ref<FindingRow | null>(null)
-/** Nothing has begun on the order that answers it. */
-const mayTakeUp = ({ state, answeredBy }: FindingRow) =>
-  state === 'aside' || (state === 'ordered' && answeredBy !== null && ['draft', 'to_approve', 'ready'].includes(answeredBy.state))
 </script>
 
 <template>
@@ -70,7 +67,7 @@ const mayTakeUp = ({ state, answeredBy }: FindingRow) =>
               <span class="soft">{{ ORDER_STATE_NAMES[row.answeredBy.state] }}</span></template
             ><template v-if="row.setAside"> by {{ row.setAside.by }}, {{ shortTime(row.setAside.at) }}: {{ row.setAside.reason }}</template>
             <NButton
-              v-if="mayDecide && mayTakeUp(row)"
+              v-if="mayDecide && mayTakeUp(row.state, row.answeredBy?.state ?? null)"
               text
               size="small"
               type="primary"
