@@ -30,6 +30,13 @@ watch(waiting, (now) => (chosen.value = chosen.value.filter((id) => now.some((ro
 const choose = (id: number, on: boolean) => (chosen.value = on ? [...chosen.value, id] : chosen.value.filter((one) => one !== id))
 const isAll = computed(() => waiting.value.length > 0 && chosen.value.length === waiting.value.length)
 const chooseAll = (on: boolean) => (chosen.value = on ? waiting.value.map(({ id }) => id) : [])
+/** The keyboard goes on where it was: at the list, of which the chosen ones are gone. */
+const list = ref<HTMLElement | null>(null)
+function decided(): void {
+  chosen.value = []
+  list.value?.focus()
+  emit('changed')
+}
 const onPlan = ref<FindingRow | null>(null)
 </script>
 
@@ -38,7 +45,7 @@ const onPlan = ref<FindingRow | null>(null)
     <NCheckbox v-if="mayDecide && waiting.length > 1" :checked="isAll" :indeterminate="chosen.length > 0 && !isAll" @update:checked="chooseAll"
       >All {{ waiting.length }} that wait</NCheckbox
     >
-    <ul :aria-label="label">
+    <ul ref="list" :aria-label="label" tabindex="-1">
       <li v-for="row in rows" :key="row.id" :class="{ over: row.state !== 'open' }">
         <NCheckbox
           v-if="mayDecide && row.state === 'open'"
@@ -80,7 +87,7 @@ const onPlan = ref<FindingRow | null>(null)
         </div>
       </li>
     </ul>
-    <FindingActs v-if="mayDecide && waiting.length" :chosen="chosen" @done="((chosen = []), emit('changed'))" />
+    <FindingActs v-if="mayDecide && waiting.length" :chosen="chosen" @done="decided" />
     <PinOnPlan v-if="onPlan" :pin="onPlan.pin!" @close="onPlan = null" />
   </div>
 </template>

@@ -83,7 +83,11 @@ describe('at the desk', () => {
   const LINK = { template: '<a><slot /></a>' }
   function shown(more: object = {}) {
     useSession().self = { name: 'Maren', roles: ['coordinator'] } as never
-    return mount(FindingRows, { props: { label: 'Findings', rows, named: true, ...more }, global: { stubs: { RouterLink: LINK, RecordLink: LINK } } })
+    return mount(FindingRows, {
+      props: { label: 'Findings', rows, named: true, ...more },
+      attachTo: document.body,
+      global: { stubs: { RouterLink: LINK, RecordLink: LINK } },
+    })
   }
   const press = async (wrapper: ReturnType<typeof shown>, words: string) => {
     await wrapper.findAll('button').find((one) => one.text() === words)!.trigger('click') // prettier-ignore
@@ -99,6 +103,7 @@ describe('at the desk', () => {
     await press(wrapper, 'One order for 2 findings')
     expect(sent.filter(({ method }) => method === 'POST').map(({ body }) => body)).toEqual([{ groups: [[1, 2]] }])
     expect(wrapper.emitted('changed')).toHaveLength(1)
+    expect(document.activeElement?.getAttribute('aria-label')).toBe('Findings')
   })
   test('a refusal says that nothing was changed; what somebody else decided is not chosen any more', async () => {
     answering({
