@@ -5,6 +5,7 @@ import { makeAccess } from './access'
 import { makeShifts } from './shifts'
 import { makeBookings, makeReadiness } from './bookings'
 import { makeBuying } from './buying'
+import { makeVans } from './vans'
 import { makeDocuments } from './documents'
 import { makeFindings } from './findings'
 import { makeFloorplans } from './floorplans'
@@ -59,6 +60,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeFindings(setting)
   makeMeters(setting)
   makeBuying(setting)
+  makeVans(setting)
   makeBookings(setting)
   makeReadiness(setting)
   makeAccess(setting)

@@ -2,8 +2,9 @@ import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
 import { CHECK_IN_LEAST, CHECK_IN_MOST } from '#core/field'
-import { onJob } from './jobs'
-import type { JobSheet, OnJob } from './jobs'
+import type { JobSheet } from './jobs'
+import { onJob } from './onJob'
+import type { OnJob } from './onJob'
 
 export const checkIn = endpoint<OnJob, JobSheet>({
   method: 'POST',

@@ -3,8 +3,10 @@ import { endpoint, field } from '#contract/kit'
 import { PHOTO_STAGES } from '#core/field'
 import type { PhotoStage } from '#core/field'
 import type { Instant } from '#contract/kit'
-import { onJob } from './jobs'
-import type { JobRow, JobSheet, OnJob } from './jobs'
+import type { JobRow, JobSheet } from './jobs'
+import { onJob } from './onJob'
+import type { OnJob } from './onJob'
+import type { FoundPart } from './materials'
 
 /** What a phone carries along, to work without signal. */
 export interface Carried {
@@ -15,16 +17,10 @@ export interface Carried {
   /** Who else works in the field at the site: a job can be handed over to them. */
   crew: { id: number; name: string }[]
   /** Parts in the stores of the site. */
-  parts: CarriedPart[]
+  parts: FoundPart[]
+  /** Equipment of the site, to be found by its tag. */
+  equipment: { id: number; tag: string; name: string }[]
 }
-export interface CarriedPart {
-  id: number
-  code: string
-  name: string
-  unit: string
-  inStock: string
-}
-
 export const carryJobs = endpoint<object, Carried>({
   method: 'GET',
   path: '/api/rounds-carried',

@@ -1,4 +1,7 @@
+export * from './onJob'
 export * from './jobs'
+export * from './materials'
+export * from './parts'
 export * from './carried'
 export * from './crewNow'
 export * from './alone'

@@ -10,6 +10,9 @@ import type { Point } from '#core/floorplans'
 import type { ToBring } from '#core/jobsheets'
 import { PHOTO_STAGES } from '#core/field'
 import type { PhotoStage } from '#core/field'
+import { byVisit, onJob } from './onJob'
+import type { OnJob } from './onJob'
+import type { JobEquipment, PlannedPart } from './materials'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import { PERMITS } from '#core/methods'
@@ -123,7 +126,14 @@ export interface JobSheet extends JobLine {
   /** Of whoever it is that has the visit. */
   running: { kind: StintKind; startAt: Instant } | null
   stints: { id: number; kind: StintKind; startAt: Instant; endAt: Instant | null; minutes: number | null }[]
-  parts: { id: number; code: string; name: string; quantity: string; unit: string }[]
+  /** What was taken for it and what came back, which is below nought. */
+  parts: { id: number; partId?: number; code: string; name: string; quantity: string; unit: string }[]
+  /** What is planned for it and not taken yet, and where it is kept for it. */
+  planned: PlannedPart[]
+  /** Asked for to be bought for it, and not here yet. */
+  asked: { partId: number; name: string; quantity: string; unit: string }[]
+  /** Booked for it, with somebody, or given back. */
+  equipment: JobEquipment[]
   notes: { at: Instant; who: string; text: string }[]
   photos: { id: number; stage: PhotoStage | null }[]
   /** Who was there signed for it. */
@@ -163,15 +173,6 @@ export const listJobs = endpoint<WhichJobs, { rows: JobRow[]; zone: string; next
   may: 'field.work',
   input: Joi.object<WhichJobs, true>({ range: field.oneOf(['today', 'week', 'month']), day: field.day() }),
 })
-
-const byVisit = { visitId: field.id().required() }
-
-/** Something done on one of my jobs. What was recorded without signal says when it happened; without that, it happens now. */
-export interface OnJob {
-  visitId: number
-  happenedAt?: Instant
-}
-export const onJob = { ...byVisit, happenedAt: field.instant() }
 
 export const readJob = endpoint<{ visitId: number }, JobSheet>({
   method: 'GET',
@@ -220,26 +221,6 @@ export const correctStint = endpoint<CorrectStint, JobSheet>({
     endAt: field.instant().required(),
     reason: field.line(200).required().messages({ 'any.required': 'Say why.', 'string.empty': 'Say why.' }),
   }),
-})
-
-export const usePart = endpoint<OnJob & { partId: number; quantity: string }, JobSheet>({
-  method: 'POST',
-  path: '/api/rounds/:visitId/parts',
-  says: 'Use a part from stock.',
-  may: 'field.work',
-  input: Joi.object<OnJob & { partId: number; quantity: string }, true>({
-    ...onJob,
-    partId: field.id().required(),
-    quantity: field.quantity().required().messages({ 'string.pattern.base': 'Write a quantity above zero, with at most three decimals.' }),
-  }),
-})
-
-export const findParts = endpoint<{ q?: string }, { rows: { id: number; code: string; name: string; unit: string; inStock: string }[] }>({
-  method: 'GET',
-  path: '/api/parts',
-  says: 'Find a part in stock.',
-  may: 'self.read',
-  input: Joi.object<{ q?: string }, true>({ q: field.search() }),
 })
 
 export const addNote = endpoint<OnJob & { text: string }, JobSheet>({

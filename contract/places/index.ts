@@ -102,14 +102,22 @@ export const readAssetSays = endpoint<{ id: number }, AssetSays>({
   input: Joi.object<{ id: number }, true>({ id: field.id().required() }),
 })
 
-export const printLabels = endpoint<{ kind: 'places' | 'assets'; ids: string; size: LabelSize }, Blob>({
+/** Of what labels are printed. */
+export const LABELLED = ['places', 'assets', 'parts', 'equipment'] as const
+export type Labelled = (typeof LABELLED)[number]
+interface Labels {
+  kind: Labelled
+  ids: string
+  size: LabelSize
+}
+export const printLabels = endpoint<Labels, Blob>({
   method: 'GET',
   path: '/api/labels/:kind',
-  says: 'A4 sheets of labels as PDF. Each code opens the Counter with place and asset filled in.',
+  says: 'A4 sheets of labels as PDF. Codes of places and assets open the Counter with both filled in; those of parts and equipment are for who takes them.',
   may: 'desk.read',
   answers: 'pdf',
-  input: Joi.object<{ kind: 'places' | 'assets'; ids: string; size: LabelSize }, true>({
-    kind: field.oneOf(['places', 'assets']).required(),
+  input: Joi.object<Labels, true>({
+    kind: field.oneOf(LABELLED).required(),
     /** At most 500 ids with commas between. */
     ids: Joi.string()
       .pattern(/^\d{1,9}(,\d{1,9}){0,499}$/)

@@ -9,7 +9,11 @@ export interface FieldActs {
   stint: { kind: StintKind }
   stop: { stoppedAt?: string }
   correct: { stintId: number; startAt: string; endAt: string; reason: string }
-  part: { partId: number; quantity: string }
+  part: { partId: number; quantity: string; storeId?: number }
+  partBack: { partId: number; quantity: string; storeId?: number }
+  partAsk: { partId: number; quantity: string }
+  equipmentOut: { equipmentId: number }
+  equipmentBack: { equipmentId: number; note?: string }
   note: { text: string }
   photo: { stage?: PhotoStage }
   signature: { name: string }

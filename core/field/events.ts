@@ -29,6 +29,12 @@ export const FIELD_EVENTS = {
     told: null,
     writes: false,
   }),
+  'field.partBack': event<{ part: string; quantity: string; unit: string; store: string }>()({
+    says: 'brought back',
+    about: ({ part, quantity, unit, store }) => `${quantity ?? ''} ${unit ?? ''} ${part ?? ''}${store ? ` to ${store}` : ''}`,
+    told: null,
+    writes: false,
+  }),
   'field.note': event()({ says: 'noted', told: null, writes: false, talk: true }),
   'field.photo': event<{ stage: PhotoStage }>()({
     says: 'added a photo',

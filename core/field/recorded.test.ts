@@ -19,6 +19,8 @@ const job: RecordedJob = {
   findings: [],
   meters: [{ id: 3, readings: [], readHere: null }],
   downtimes: [],
+  asked: [],
+  equipment: [],
 }
 const act = <Name extends RecordedAct['name']>(
   name: Name,

@@ -1,3 +1,4 @@
+import type { BookingState } from '#core/bookings'
 import type { FindingSeverity, FindingState } from '#core/findings'
 import { chargedMinutes } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
@@ -22,7 +23,10 @@ export interface RecordedJob {
   orderState: string
   running: { kind: StintKind; startAt: string } | null
   stints: Stint[]
-  parts: { id: number; code: string; name: string; quantity: string; unit: string }[]
+  parts: { id: number; partId?: number; code: string; name: string; quantity: string; unit: string }[]
+  /** Asked for to be bought for it, and not here yet. */
+  asked: { partId: number; name: string; quantity: string; unit: string }[]
+  equipment: RecordedEquipment[]
   notes: { at: string; who: string; text: string }[]
   photos: { id: number; fileId?: string; stage: PhotoStage | null }[]
   signatures: { name: string; at: string; id: number; fileId?: string }[]
@@ -35,6 +39,13 @@ export interface RecordedJob {
   findings: RecordedFinding[]
   meters: RecordedMeter[]
   downtimes: { mark: string; fromAt: string; untilAt: string | null; reason: string; who: string }[]
+}
+interface RecordedEquipment {
+  equipmentId: number
+  tag: string
+  name: string
+  state: BookingState
+  has: string | null
 }
 interface RecordedMeter {
   id: number
@@ -87,7 +98,25 @@ function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number
       return { ...job, stints: job.stints.map((one) => (one.id === act.input.stintId ? ended({ ...one, startAt: act.input.startAt }, act.input.endAt) : one)) }
     case 'part': {
       const { code = '', name = '', unit = '' } = act.shown ?? {}
-      return { ...job, parts: [...job.parts, { id, code, name, unit, quantity: act.input.quantity }] }
+      return { ...job, parts: [...job.parts, { id, partId: act.input.partId, code, name, unit, quantity: act.input.quantity }] }
+    }
+    case 'partBack': {
+      const { code = '', name = '', unit = '' } = act.shown ?? {}
+      return { ...job, parts: [...job.parts, { id, partId: act.input.partId, code, name, unit, quantity: `-${act.input.quantity}` }] }
+    }
+    case 'partAsk': {
+      const { name = '', unit = '' } = act.shown ?? {}
+      return { ...job, asked: [...job.asked, { ...act.input, name, unit }] }
+    }
+    case 'equipmentOut': {
+      const { equipmentId } = act.input
+      const { code: tag = '', name = '' } = act.shown ?? {}
+      const others = job.equipment.filter((one) => one.equipmentId !== equipmentId)
+      return { ...job, equipment: [...others, { equipmentId, tag, name, state: 'out', has: who }] }
+    }
+    case 'equipmentBack': {
+      const { equipmentId } = act.input
+      return { ...job, equipment: job.equipment.map((one) => (one.equipmentId === equipmentId ? { ...one, state: 'back', has: null } : one)) }
     }
     case 'checkIn':
       return { ...job, alone: checked(job, act.at) }

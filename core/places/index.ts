@@ -1,2 +1,3 @@
+export * from './codes'
 export * from './labels'
 export * from './fields'

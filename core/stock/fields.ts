@@ -11,6 +11,7 @@ export interface PartFields {
 export interface StoreFields {
   name: string
   placeId: number | null
+  carriedBy: number | null
 }
 export interface EquipmentFields {
   tag: string
@@ -33,6 +34,13 @@ export const PART_FIELDS: FieldTable<PartFields> = {
 export const STORE_FIELDS: FieldTable<StoreFields> = {
   name: { label: 'Name', under: WHAT, kind: 'line', most: 80, needed: true },
   placeId: { label: 'Place', under: WHAT, kind: 'named', of: 'place' },
+  carriedBy: {
+    label: 'Van of',
+    under: WHAT,
+    kind: 'named',
+    of: 'account',
+    hint: 'For a store on wheels: whoever drives it takes parts out of it first.',
+  },
 }
 
 export const EQUIPMENT_FIELDS: FieldTable<EquipmentFields> = {

@@ -1,5 +1,6 @@
 export * from './fields'
 export * from './levels'
+export * from './whereFrom'
 export * from './buying'
 export * from './purchases'
 export * from './events'

@@ -13,7 +13,7 @@ test('a part, a store and a piece of equipment: what is asked for, and what has 
     'vendorId: Usual vendor, named, Buying',
     'leadDays: Days to deliver, count, Buying',
   ])
-  expect(said(STORE_FIELDS)).toEqual(['name: Name, line, What it is', 'placeId: Place, named, What it is'])
+  expect(said(STORE_FIELDS)).toEqual(['name: Name, line, What it is', 'placeId: Place, named, What it is', 'carriedBy: Van of, named, What it is'])
   expect(said(EQUIPMENT_FIELDS)).toEqual([
     'tag: Tag, line, What it is',
     'name: Name, line, What it is',
@@ -22,5 +22,8 @@ test('a part, a store and a piece of equipment: what is asked for, and what has 
     'perDayMinor: Charged for a day, money, Money',
   ])
   expect([PART_FIELDS, STORE_FIELDS, EQUIPMENT_FIELDS].map(neededIn)).toEqual([['code', 'name', 'unit'], ['name'], ['tag', 'name']])
-  expect(namedIn(STORE_FIELDS)).toEqual([{ name: 'placeId', of: 'place' }])
+  expect(namedIn(STORE_FIELDS)).toEqual([
+    { name: 'placeId', of: 'place' },
+    { name: 'carriedBy', of: 'account' },
+  ])
 })

@@ -1,3 +1,3 @@
 import type { WebDriver } from 'selenium-webdriver'
 
-export function openBrowser(folder: string, width: number, height: number): Promise<WebDriver>
+export function openBrowser(folder: string, width: number, height: number, more?: string[]): Promise<WebDriver>

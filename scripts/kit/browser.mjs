@@ -3,8 +3,8 @@ import path from 'node:path'
 import { Builder } from 'selenium-webdriver'
 import chrome from 'selenium-webdriver/chrome.js'
 
-/** A Chromium of its own, its window exactly this large; below 500 px it is a phone. */
-export async function openBrowser(folder, width, height) {
+/** A Chromium of its own, its window exactly this large; below 500 px it is a phone. `more` goes to the program as it starts. */
+export async function openBrowser(folder, width, height, more = []) {
   const options = new chrome.Options()
   options.setChromeBinaryPath('/usr/bin/chromium')
   options.addArguments(
@@ -18,6 +18,7 @@ export async function openBrowser(folder, width, height) {
     '--disable-sync',
     '--force-prefers-reduced-motion',
     '--hide-scrollbars',
+    ...more,
     `--window-size=${width},${height}`,
     `--user-data-dir=${mkdtempSync(path.join(folder, 'browser-'))}`,
   )

@@ -1,11 +1,11 @@
-import { eq } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
 import * as contract from '#contract/bookings'
 import { bookingReasons, clashesWith, handOutReasons, hireDays } from '#core/bookings'
-import type { Period } from '#core/bookings'
+import type { BookingState, Period } from '#core/bookings'
 import { Refusal } from '#core/kit'
 import { isFinished, isOver } from '#core/orders'
 import { canAt, command, conflict, maySee, notAllowed, notFound } from '#server/kit'
-import type { Asker, Reader, Tx } from '#server/kit'
+import type { Asker, Reader, Tell, Tx } from '#server/kit'
 import { weighPlan } from '#server/methods'
 import { lockOrderById } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
@@ -114,32 +114,114 @@ export const cancelBooking = command(contract.cancelBooking, async ({ tx, who, i
   return bookingRow(tx, booking.id, now)
 })
 
-export const handOut = command(contract.handOut, async ({ tx, who, input, now, tell }) => {
-  const locked = await lockBooking(tx, who, input, 'orders.dispatch')
+/** What was done, when and by whom, and where it is told. */
+interface Hand {
+  tx: Tx
+  at: Date
+  by: number | null
+  tell: Tell
+}
+
+/** @throws Refusal while somebody else has it, or its inspection has ended */
+async function handOutTo({ tx, at, by, tell }: Hand, locked: Locked, to: string): Promise<void> {
   const { booking, piece } = locked
   const withOther = (await othersOf(tx, piece.id, booking.id)).find(({ state }) => state === 'out')
-  const reasons = handOutReasons({ state: booking.state, inspectedUntil: piece.inspectedUntil }, await dayAt(tx, piece.siteId, now), withOther?.has ?? null)
+  const reasons = handOutReasons({ state: booking.state, inspectedUntil: piece.inspectedUntil }, await dayAt(tx, piece.siteId, at), withOther?.has ?? null)
   if (reasons.length) throw new Refusal(reasons)
   // Handed out sooner than it was booked for, it is in nobody’s way either.
-  if (now < booking.fromAt) await mustBeFree(tx, piece, { from: now, until: booking.untilAt }, booking.id, now)
+  if (at < booking.fromAt) await mustBeFree(tx, piece, { from: at, until: booking.untilAt }, booking.id, at)
   await change(tx, booking, {
     state: 'out',
-    outAt: now,
-    outBy: who.accountId,
-    outTo: input.to,
+    outAt: at,
+    outBy: by,
+    outTo: to,
     perDayMinor: piece.perDayMinor,
-    ...(now < booking.fromAt ? { fromAt: now } : {}),
+    ...(at < booking.fromAt ? { fromAt: at } : {}),
   })
-  await tell({ kind: 'booking.handOut', ...told(locked), details: { equipment: called(piece), equipmentId: piece.id, to: input.to } })
-  return bookingRow(tx, booking.id, now)
+  await tell({ kind: 'booking.handOut', ...told(locked), details: { equipment: called(piece), equipmentId: piece.id, to } })
+}
+
+/** @throws Refusal while nobody has it */
+async function takeBack({ tx, at, tell }: Hand, locked: Locked, note: string | null): Promise<void> {
+  const { booking, piece } = locked
+  if (booking.state !== 'out') throw new Refusal([{ code: 'wrong_state', sentence: 'It is not handed out.' }])
+  const outAt = booking.outAt ?? booking.fromAt
+  // What was heard of late never comes back before it went.
+  const backAt = at < outAt ? outAt : at
+  await change(tx, booking, { state: 'back', backAt, hiredDays: hireDays({ from: outAt, until: backAt }), note })
+  await tell({ kind: 'booking.giveBack', ...told(locked), reason: note, details: { equipment: called(piece), equipmentId: piece.id } })
+}
+
+export const handOut = command(contract.handOut, async ({ tx, who, input, now, tell }) => {
+  const locked = await lockBooking(tx, who, input, 'orders.dispatch')
+  await handOutTo({ tx, at: now, by: who.accountId, tell }, locked, input.to)
+  return bookingRow(tx, locked.booking.id, now)
 })
 
 export const giveBack = command(contract.giveBack, async ({ tx, who, input, now, tell }) => {
   const locked = await lockBooking(tx, who, input, 'orders.dispatch')
-  const { booking, piece } = locked
-  if (booking.state !== 'out') throw new Refusal([{ code: 'wrong_state', sentence: 'It is not handed out.' }])
-  const hiredDays = hireDays({ from: booking.outAt ?? booking.fromAt, until: now })
-  await change(tx, booking, { state: 'back', backAt: now, hiredDays, note: input.note || null })
-  await tell({ kind: 'booking.giveBack', ...told(locked), reason: input.note || null, details: { equipment: called(piece), equipmentId: piece.id } })
-  return bookingRow(tx, booking.id, now)
+  await takeBack({ tx, at: now, by: who.accountId, tell }, locked, input.note || null)
+  return bookingRow(tx, locked.booking.id, now)
 })
+
+/** Whoever is on a job, as they take equipment along and bring it back. */
+interface OnSite extends Hand {
+  /** Locked. */
+  order: OrderRecord
+  equipmentId: number
+}
+
+/** The piece, of the site of the order, held. @throws Refusal at `equipmentId` */
+async function lockPiece({ tx, order, equipmentId }: OnSite): Promise<Equipment> {
+  const [piece] = await tx
+    .select()
+    .from(equipment)
+    .where(and(eq(equipment.id, equipmentId), eq(equipment.siteId, order.siteId), isNull(equipment.retiredAt)))
+    .for('update')
+  if (!piece) throw new Refusal([{ code: 'equipment_unknown', sentence: 'There is no such equipment in use at this site.', field: 'equipmentId' }])
+  return piece
+}
+
+async function bookingHere({ tx, order, equipmentId }: OnSite, states: BookingState[]): Promise<BookingRecord | undefined> {
+  const [booking] = await tx
+    .select()
+    .from(bookings)
+    .where(and(eq(bookings.orderId, order.id), eq(bookings.equipmentId, equipmentId), inArray(bookings.state, states)))
+    .orderBy(asc(bookings.fromAt))
+    .limit(1)
+    .for('update')
+  return booking
+}
+
+/**
+ * Takes a piece along for a job: what is booked for it, or what nobody has booked up to the end of the visit.
+ * @param until when it should be back, where it is not booked yet
+ * @throws Refusal at `equipmentId`, or for what is in the way
+ */
+export async function takeAlong(hand: OnSite, to: string, until: Date): Promise<void> {
+  const { tx, at, order, equipmentId, tell } = hand
+  const piece = await lockPiece(hand)
+  if (await bookingHere(hand, ['out'])) return
+  const booked = await bookingHere(hand, ['booked'])
+  if (booked) return handOutTo(hand, { booking: booked, piece, order }, to)
+  const period = { from: at, until }
+  await mustBeFree(tx, piece, period, null, at)
+  const [saved] = await tx
+    .insert(bookings)
+    .values({ siteId: order.siteId, equipmentId, orderId: order.id, fromAt: period.from, untilAt: period.until, state: 'booked' })
+    .$returningId()
+  const facts = { equipment: called(piece), equipmentId, from: period.from.toISOString(), until: period.until.toISOString() }
+  await tell({ kind: 'booking.make', siteId: order.siteId, orderId: order.id, register: 'equipment', recordId: equipmentId, details: facts })
+  await weighPlan(tx, order, at)
+  const [booking] = await tx.select().from(bookings).where(eq(bookings.id, saved!.id))
+  return handOutTo(hand, { booking: booking!, piece, order }, to)
+}
+
+/** Brings a piece back from a job. @throws Refusal while it is not with it */
+export async function bringAlongBack(hand: OnSite, note: string | null): Promise<void> {
+  const piece = await lockPiece(hand)
+  const booking = (await bookingHere(hand, ['out'])) ?? (await bookingHere(hand, ['booked', 'back']))
+  if (!booking) throw new Refusal([{ code: 'wrong_state', sentence: `${called(piece)} is not with this job.`, field: 'equipmentId' }])
+  // Said twice, once from each of two phones, it is back all the same.
+  if (booking.state !== 'back') await takeBack(hand, { booking, piece, order: hand.order }, note)
+}

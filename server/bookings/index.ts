@@ -1,5 +1,6 @@
 import type { Route } from '#server/kit'
 import { bookEquipment, cancelBooking, giveBack, handOut, moveBooking } from './changeBooking'
+import { bringEquipmentBack, takeEquipment } from './onJob'
 import { checkBooking, listBookingsOf, readEquipmentCalendar, readOrderBookings } from './readBookings'
 
 export * from './bookingWatch'
@@ -13,4 +14,6 @@ export const routes: Route[] = [
   cancelBooking,
   handOut,
   giveBack,
+  takeEquipment,
+  bringEquipmentBack,
 ]

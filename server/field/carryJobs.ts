@@ -1,14 +1,16 @@
-import { and, asc, eq, gt, gte, inArray, isNull, lt, max, ne, or, sql } from 'drizzle-orm'
+import { and, asc, eq, gte, inArray, isNull, lt, max, ne, or } from 'drizzle-orm'
 import { DateTime } from 'luxon'
 import * as contract from '#contract/field'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { query, sha256 } from '#server/kit'
 import type { Asker, Reader } from '#server/kit'
-import { accounts, events, orders, parts, people, sites, stockLevels, stores, technicians, visits } from '../tables'
+import { accounts, equipment, events, orders, people, sites, technicians, visits } from '../tables'
+import { partsAt } from './findParts'
 import { jobsOf } from './listJobs'
 
 const DAYS_AHEAD = 14
 const MOST_PARTS = 1_000
+const MOST_EQUIPMENT = 500
 
 /** What a phone carries along: what is still open, the days ahead, and what was done this week. */
 export default query(contract.carryJobs, async ({ db, who, now }) => {
@@ -22,7 +24,8 @@ export default query(contract.carryJobs, async ({ db, who, now }) => {
     rows,
     zone: site!.zone,
     marks: await marksOf(db, who, rows, today.toISODate()!),
-    parts: await partsAt(db, site!.id),
+    parts: await partsAt(db, who, site!.id, MOST_PARTS),
+    equipment: await equipmentAt(db, site!.id),
     crew: await crewAt(db, who, site!.id),
   }
 })
@@ -55,13 +58,11 @@ const crewAt = (db: Reader, who: Asker, siteId: number) =>
     .where(and(eq(people.siteId, siteId), ne(technicians.id, who.technicianId ?? -1)))
     .orderBy(asc(people.name))
 
-const partsAt = (db: Reader, siteId: number) =>
+/** Equipment of the site, which may be taken along by its tag. */
+const equipmentAt = (db: Reader, siteId: number) =>
   db
-    .select({ id: parts.id, code: parts.code, name: parts.name, unit: parts.unit, inStock: sql<string>`sum(${stockLevels.quantity})` })
-    .from(parts)
-    .innerJoin(stockLevels, eq(stockLevels.partId, parts.id))
-    .innerJoin(stores, eq(stores.id, stockLevels.storeId))
-    .where(and(eq(stores.siteId, siteId), isNull(stores.retiredAt), isNull(parts.retiredAt), gt(stockLevels.quantity, '0')))
-    .groupBy(parts.id)
-    .orderBy(asc(parts.name))
-    .limit(MOST_PARTS)
+    .select({ id: equipment.id, tag: equipment.tag, name: equipment.name })
+    .from(equipment)
+    .where(and(eq(equipment.siteId, siteId), isNull(equipment.retiredAt)))
+    .orderBy(asc(equipment.tag))
+    .limit(MOST_EQUIPMENT)

@@ -8,6 +8,7 @@ import correctStint from './correctStint'
 import findParts from './findParts'
 import finishJob from './finishJob'
 import listJobs from './listJobs'
+import { askForPart, bringPartBack, usePart } from './parts'
 import readCrewNow from './readCrewNow'
 import readJob from './readJob'
 import { holdPermit, readHazards } from './safetyActs'
@@ -15,7 +16,6 @@ import readOutcomeLists from './readOutcomeLists'
 import stopClock from './stopClock'
 import switchStint from './switchStint'
 import tellUnsent from './tellUnsent'
-import usePart from './usePart'
 
 export { clockOf, notesOf } from './jobSheet'
 export { fieldWorks } from './alone'
@@ -40,6 +40,8 @@ export const routes: Route[] = [
   stopClock,
   correctStint,
   usePart,
+  bringPartBack,
+  askForPart,
   findParts,
   addNote,
   addJobPhoto,

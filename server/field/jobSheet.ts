@@ -1,17 +1,18 @@
 import type { VisitRecord } from '#server/dispatch/records'
-import { and, asc, eq, sql } from 'drizzle-orm'
+import { and, asc, eq } from 'drizzle-orm'
 import type { JobLine, JobSheet } from '#contract/field'
 import { bringOf, earlierOn } from '#server/jobsheets'
 import { countOf } from '#core/jobsheets'
 import type { ToBring } from '#core/jobsheets'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { namePlace } from '#server/places'
-import { assets, attachments, events, parts, signatures, sites, stints, stockMovements } from '../tables'
+import { assets, attachments, events, signatures, sites, stints } from '../tables'
 import { jobDowntimes } from '#server/downtimes/records'
 import { jobMeters } from '#server/meters/records'
 import { jobFindings } from '#server/findings/records'
 import { myVisit } from './myVisit'
 import { jobAlone } from './loneRows'
+import { materialsOfJob } from './jobMaterials'
 import { safetyOf } from './safety'
 import { openMembersOf, windowOf } from '#server/orders'
 import type { OrderRecord } from '#server/orders'
@@ -37,7 +38,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     noteForWorker: order.noteForWorker,
     asset: await assetOf(db, order.assetId),
     ...(await clockOf(db, visit.id)),
-    parts: await partsOf(db, order.id),
+    ...(await materialsOfJob(db, order.id)),
     notes: await notesOf(db, order.id),
     ...(await picturesOf(db, order.id)),
     earlier: await earlierOn(db, order, EARLIER),
@@ -107,13 +108,4 @@ export async function notesOf(db: Reader, orderId: number, visitId?: number) {
     .where(and(eq(events.orderId, orderId), eq(events.kind, 'field.note'), visitId ? eq(events.visitId, visitId) : undefined))
     .orderBy(asc(events.id))
   return rows.map((row) => ({ at: row.at, who: row.who, text: row.text ?? '' }))
-}
-
-async function partsOf(db: Reader, orderId: number) {
-  return db
-    .select({ id: stockMovements.id, code: parts.code, name: parts.name, quantity: sql<string>`-${stockMovements.quantity}`, unit: parts.unit })
-    .from(stockMovements)
-    .innerJoin(parts, eq(parts.id, stockMovements.partId))
-    .where(eq(stockMovements.orderId, orderId))
-    .orderBy(asc(stockMovements.id))
 }

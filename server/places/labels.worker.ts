@@ -9,6 +9,8 @@ export interface Label {
   code: string
   name: string
   within: string
+  /** What to do with it. */
+  says: string
   /** Where the code leads. */
   address: string
 }
@@ -76,7 +78,7 @@ function drawLabel(document: PDFKit.PDFDocument, sheet: LabelSheet, size: LabelS
   fit(label.name, 'strong', type.name, size === 'small' ? 2 : 3)
   if (label.within) fit(label.within, 'text', type.small, 2)
   document.y += type.small * 0.4
-  fit('Something wrong? Point a camera here.', 'text', type.small, 2)
+  fit(label.says, 'text', type.small, 2)
   fit(heading, 'text', type.small, 1)
 }
 

@@ -1,5 +1,5 @@
 import Big from 'big.js'
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm'
 import * as contract from '#contract/stock'
 import type { LineEntry } from '#contract/stock'
 import { Refusal, refuse } from '#core/kit'
@@ -7,8 +7,9 @@ import { isFinished, isOver } from '#core/orders'
 import { isAllThere, orderingReasons, PURCHASE_STATE_NAMES, toCome } from '#core/stock'
 import type { PurchaseState } from '#core/stock'
 import { canAt, command, isDuplicate, maySee, notAllowed, notFound, storeFile, takeNumber } from '#server/kit'
-import type { Asker, Tx } from '#server/kit'
+import type { Asker, Tell, Tx } from '#server/kit'
 import { lockOrderById } from '#server/orders'
+import type { OrderRecord } from '#server/orders'
 import { orders, parts, purchaseLines, purchases, stores, vendors } from '../tables'
 import { goOn, lockWaiting } from './arrivals'
 import { plain } from './levels'
@@ -92,24 +93,40 @@ export const askPurchase = command(contract.askPurchase, async ({ tx, who, input
 })
 
 export const askForOrder = command(contract.askForOrder, async ({ tx, who, input, now, tell }) => {
-  const { orderId, partId, quantity } = input
-  const order = await lockOrderById(tx, orderId)
+  const order = await lockOrderById(tx, input.orderId)
   if (!order || !maySee(who, order.siteId)) throw notFound('order')
+  return askToBuy({ tx, who, now, tell }, order, input)
+})
+
+/**
+ * Asks for a part to be bought for an order, on the purchase that is asked for already at its usual vendor.
+ * @param order locked
+ * @throws Refusal when it is over, at `partId` when there is no such part or no store it could go to
+ */
+export async function askToBuy(
+  { tx, who, now, tell }: { tx: Tx; who: Asker; now: Date; tell: Tell },
+  order: OrderRecord,
+  { partId, quantity }: { partId: number; quantity: string },
+): Promise<{ id: number; number: string }> {
   if (isFinished(order.state) || isOver(order.state) || order.discardedAt)
     throw new Refusal([{ code: 'order_over', sentence: 'The order is over: nothing is bought for it any more.' }])
-  const { siteId } = order
-  await mustBeBuyable(tx, siteId, [{ partId, quantity }], null)
+  const { id: orderId, siteId } = order
   const [[part], [store]] = await Promise.all([
-    tx.select().from(parts).where(eq(parts.id, partId)),
+    tx
+      .select()
+      .from(parts)
+      .where(and(eq(parts.id, partId), isNull(parts.retiredAt))),
     tx
       .select({ id: stores.id })
       .from(stores)
       .where(and(eq(stores.siteId, siteId), isNull(stores.retiredAt)))
-      .orderBy(stores.id)
+      // What is bought is delivered to a house before it goes along in a van.
+      .orderBy(isNotNull(stores.carriedBy), stores.id)
       .limit(1),
   ])
+  if (!part) refuse('part_unknown', 'Choose parts from the list: one of them is not in use.', 'partId')
   if (!store) refuse('store_missing', 'The site has no store it could be delivered to: enter one under Registers.', 'partId')
-  const vendorId = part!.vendorId
+  const vendorId = part.vendorId
   // What is asked for already, of the same vendor; one after the other, so that two make one purchase.
   const [open] = await tx
     .select({ id: purchases.id, number: purchases.number, version: purchases.version })
@@ -125,9 +142,9 @@ export const askForOrder = command(contract.askForOrder, async ({ tx, who, input
     await countOn(tx, open)
   }
   const { id, number } = purchase
-  await tell({ kind: 'stock.ask', siteId, orderId, details: { purchaseId: id, number, part: part!.name, quantity: plain(quantity), unit: part!.unit } })
+  await tell({ kind: 'stock.ask', siteId, orderId, details: { purchaseId: id, number, part: part.name, quantity: plain(quantity), unit: part.unit } })
   return { id, number }
-})
+}
 
 const countOn = (tx: Tx, { id, version }: Pick<PurchaseRecord, 'id' | 'version'>) =>
   tx

@@ -12,7 +12,10 @@ import { buyListed, listToBuy } from './toBuy'
 export * from './keepers'
 export * from './issuePart'
 export * from './mails'
+export { goOn, lockWaiting } from './arrivals'
+export { askToBuy } from './changePurchase'
 export { levelsWhere } from './levels'
+export { whereLies } from './whereLies'
 export const routes: Route[] = [
   moveStock,
   readOrderParts,

@@ -206,7 +206,7 @@ export async function comeIn(
 }
 
 /** Takes back no more than the order took, at what it cost the order. */
-async function comeBack(moving: Moving, storeId: number, quantity: string, orderId: number, unit: string): Promise<void> {
+export async function comeBack(moving: Moving, storeId: number, quantity: string, orderId: number, unit: string): Promise<void> {
   const [taken] = await moving.tx
     .select({
       quantity: sql<string>`coalesce(sum(-${stockMovements.quantity}), 0)`,

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm'
 import * as contract from '#contract/stock'
 import { Refusal } from '#core/kit'
 import type { Reason } from '#core/kit'
@@ -21,7 +21,7 @@ export const listToBuy = query(contract.listToBuy, async ({ db, who, input, now,
       .select({ id: stores.id, name: stores.name })
       .from(stores)
       .where(and(eq(stores.siteId, siteId), isNull(stores.retiredAt)))
-      .orderBy(asc(stores.id)),
+      .orderBy(isNotNull(stores.carriedBy), asc(stores.id)),
   ])
   return { ...(await weigh({ databaseUrl: service.config.databaseUrl, siteId, now, rules: buying })), stores: all, storeId: all[0]?.id ?? null }
 })

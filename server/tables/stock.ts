@@ -27,6 +27,8 @@ export const stores = mysqlTable('store', {
     .references(() => sites.id),
   placeId: int('place_id').references(() => places.id),
   name: varchar('name', { length: 80 }).notNull(),
+  /** Whose van it is, where it is one. */
+  carriedBy: int('carried_by').references(() => accounts.id),
   ...inUse(),
 })
 

@@ -18,9 +18,9 @@ export class Person {
     readonly url: string,
   ) {}
 
-  static async at(url: string, size: 'desk' | 'phone' = 'desk'): Promise<Person> {
+  static async at(url: string, size: 'desk' | 'phone' = 'desk', more: string[] = []): Promise<Person> {
     const [width, height] = size === 'desk' ? [1280, 800] : [390, 844]
-    const driver = await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width, height)
+    const driver = await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width, height, more)
     const wait = driver.wait.bind(driver) as (...all: unknown[]) => never
     driver.wait = (condition: unknown, timeout?: number, message?: string) => wait(condition, timeout, message, LOOK_EVERY_MS)
     return new Person(driver, url)

@@ -3,7 +3,7 @@ import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
 import { NCheckbox } from 'naive-ui/es/checkbox'
 import { NButton } from 'naive-ui/es/button'
 import { computed, defineAsyncComponent, reactive, ref, watch } from 'vue'
-import type { CarriedPart, FinishJob } from '#contract/field'
+import type { FinishJob, FoundPart } from '#contract/field'
 import { VISIT_RESULT_NAMES, VISIT_RESULTS } from '#core/dispatch'
 import type { VisitResult } from '#core/dispatch'
 import { outcomeListsFor } from '#core/field'
@@ -26,6 +26,8 @@ const props = defineProps<{
   crew?: readonly { id: number; name: string }[]
   /** Meters nobody has read on this visit. */
   unread?: readonly string[]
+  /** Equipment that is still with the job. */
+  out?: readonly string[]
   /** Who has signed already. */
   signed?: readonly string[]
   /** Photos and signatures are taken with it. */
@@ -60,7 +62,7 @@ const NOTE_LABELS: Record<VisitResult, string> = {
   handed_over: 'What they need to know',
 }
 const released = ref(false)
-const part = ref<CarriedPart | null>(null)
+const part = ref<FoundPart | null>(null)
 const quantity = ref('1')
 const picked = ref<InstanceType<typeof PartPick> | null>(null)
 const returnAt = ref('')
@@ -146,6 +148,7 @@ const isHalfSigned = computed(() => signing.value && isSigned.value !== (signer.
     <DictateButton v-model="note" what="it" :max="2000" />
     <template v-if="onSite">
       <p v-if="unread?.length" class="unread" role="status">Not read yet: {{ unread.join(', ') }}. Preventive work goes by it.</p>
+      <p v-if="out?.length" class="unread" role="status">Still with this job: {{ out.join(', ') }}. It is charged until it is given back.</p>
       <FileEntry
         id="out-photo"
         label-hidden

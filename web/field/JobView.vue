@@ -23,7 +23,9 @@ import ClockCard from './ClockCard.vue'
 import FinishForm from './FinishForm.vue'
 import JobFacts from './JobFacts.vue'
 import NoteForm from './NoteForm.vue'
-import PartPick from './PartPick.vue'
+import JobEquipment from './JobEquipment.vue'
+import JobParts from './JobParts.vue'
+import PartForm from './PartForm.vue'
 import { refuseElsewhere, refuseUnsafeHere, runningElsewhere } from './localRules'
 import SafetyCard from './SafetyCard.vue'
 import { sawJob } from './seen'
@@ -34,7 +36,7 @@ import { usePhoneJob } from './usePhoneJob'
 const visitId = Number(useRoute().params.visitId)
 const carrying = useCarrying()
 /** A page that was read by programs of an earlier day lacks what has come since. */
-const NOT_YET = { findings: [], answers: [], meters: [], downtimes: [], signatures: [], alone: null }
+const NOT_YET = { findings: [], answers: [], meters: [], downtimes: [], signatures: [], alone: null, planned: [], asked: [], equipment: [] }
 const job = useCarried(contract.readJob, { visitId }, (read, acts, who) => withActs({ ...NOT_YET, ...read }, acts, who))
 void job.load().then(() => job.value.value && sawJob(job.value.value))
 onLiveChange(useSoon(job.load, 200))
@@ -61,14 +63,14 @@ const moveClock = () =>
     if (other) await carrying.record({ name: 'stop', visitId: other.visitId, input: {} })
     return record({ name: 'stint', visitId, input: { kind: wanted.value! } })
   })
-const part = ref<contract.CarriedPart | null>(null)
-const quantity = ref('1')
-const picked = ref<InstanceType<typeof PartPick> | null>(null)
-function usePart(): void {
-  if (!picked.value!.leave()) return
-  const { id: partId, code, name, unit } = part.value!
-  void act(() => record({ name: 'part', visitId, input: { partId, quantity: quantity.value }, shown: { code, name, unit } }))
+/** What is recorded below the facts is refused there, where it was pressed. */
+const at = ref<'parts' | 'equipment' | null>(null)
+async function actAt(where: 'parts' | 'equipment', recording: Recording): Promise<void> {
+  at.value = where
+  if (await keepOpen(() => record(recording))) at.value = null
 }
+type Shown = { code: string; name: string; unit: string }
+const shownPart = ({ code, name, unit }: Shown) => ({ code, name, unit })
 const here = computed(() => {
   const { asset, placeCode, placeName } = it.value!
   return asset ? `${asset.tag} ${asset.name}` : placeCode && `${placeCode} ${placeName}`
@@ -129,7 +131,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
       <ProblemNote v-if="job.problem.value && !it" :problem="job.problem.value" @retry="job.load" />
       <template v-else-if="it">
         <p v-if="it.priority"><PriorityBar :priority="it.priority" /></p>
-        <p v-if="problem && !open" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+        <p v-if="problem && !open && !at" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
         <NButton v-if="isElsewhere && !open" type="primary" :disabled="busy" @click="moveClock">Stop it there and start here</NButton>
         <SafetyCard
           v-if="it.hazards.length"
@@ -165,6 +167,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           :class-code="it.asset?.classCode"
           :crew="crew"
           :unread="unread"
+          :out="it.equipment.filter(({ state }) => state === 'out').map(({ name }) => name)"
           :signed="it.signatures.map(({ name }) => name)"
           on-site
           parts
@@ -175,13 +178,15 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           @photo="photoAfter"
           @leave="open = null"
         />
-        <form v-if="open === 'part'" class="card" aria-label="Use a part" @submit.prevent="usePart">
-          <h2>Use a part</h2>
-          <PartPick id="part" ref="picked" v-model="part" v-model:quantity="quantity" :problem-at="(field) => problem?.at(field)" />
-          <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-          <NButton type="primary" attr-type="submit" :disabled="busy || !part">Use it</NButton>
-          <NButton @click="open = null">Not now</NButton>
-        </form>
+        <PartForm
+          v-if="open === 'part'"
+          :planned="it.planned"
+          :busy="busy"
+          :problem="problem"
+          @use="(input, shown) => act(() => record({ name: 'part', visitId, input, shown: shownPart(shown) }))"
+          @ask="(input, shown) => act(() => record({ name: 'partAsk', visitId, input, shown: shownPart(shown) }))"
+          @leave="open = null"
+        />
         <NoteForm
           v-if="open === 'note'"
           v-model="note"
@@ -230,10 +235,24 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
         />
         <JobFindings v-if="it.findings.length" title="Found here" :visit-id="visitId" :findings="it.findings" :busy="busy" @take-back="takeBack" />
         <SharedDocuments :read="documents" :url-of="documentUrl" :content-of="(fileId) => carrying.blob(documentUrl(fileId))" />
-        <section v-if="it.parts.length" class="card" aria-label="Parts used">
-          <h2>Parts used</h2>
-          <p v-for="one in it.parts" :key="one.id">{{ Number(one.quantity) }} {{ one.unit }} {{ one.name }}</p>
-        </section>
+        <JobParts
+          v-if="it.parts.length || it.planned.length || it.asked.length"
+          :job="it"
+          :busy="busy"
+          :problem="at === 'parts' ? problem : null"
+          @back="(input, shown) => actAt('parts', { name: 'partBack', visitId, input, shown })"
+        />
+        <JobEquipment
+          :equipment="it.equipment"
+          :over="over"
+          :busy="busy"
+          :problem="at === 'equipment' ? problem : null"
+          @take="({ equipmentId, tag, name }) => actAt('equipment', { name: 'equipmentOut', visitId, input: { equipmentId }, shown: { code: tag, name } })"
+          @back="
+            ({ equipmentId, tag, name }, note) =>
+              actAt('equipment', { name: 'equipmentBack', visitId, input: { equipmentId, ...(note ? { note } : {}) }, shown: { code: tag, name } })
+          "
+        />
         <section v-if="it.notes.length" class="card" aria-label="Notes">
           <h2>Notes</h2>
           <p v-for="(one, index) in it.notes" :key="index" class="text">

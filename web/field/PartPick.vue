@@ -2,46 +2,94 @@
 import { NRadio, NRadioGroup } from 'naive-ui/es/radio'
 import { computed, ref } from 'vue'
 import { carryJobs, findParts } from '#contract/field'
-import type { CarriedPart } from '#contract/field'
+import type { FoundPart, PlannedPart } from '#contract/field'
+import { partsWithActs } from '#core/field'
 import { foldText } from '#core/kit'
+import { readCode } from '#core/places'
 import { useCarrying } from '#web/devices'
-import { address, call, CallProblem, DecimalField, TextEntry, useSoon } from '#web/kit'
+import { address, call, CallProblem, DecimalField, ScanButton, TextEntry, useSoon } from '#web/kit'
 
-/** A part, found by name or code, and how many of it; told to the form it stands in. Without signal, among those that are carried along. */
-const props = defineProps<{ id: string; problemAt: (field: string) => string | undefined }>()
-const part = defineModel<CarriedPart | null>({ required: true })
+/** A part, scanned or found by name or code, and how many of it; told to the form it stands in. Without signal, among those that are carried along. */
+const props = defineProps<{
+  id: string
+  problemAt: (field: string) => string | undefined
+  /** What the job needs and has not taken: offered before anything is looked for. */
+  planned?: readonly PlannedPart[]
+}>()
+const part = defineModel<FoundPart | null>({ required: true })
 const quantity = defineModel<string>('quantity', { required: true })
 const carrying = useCarrying()
 const MOST = 12
 const text = ref('')
-const parts = ref<CarriedPart[]>([])
-const look = useSoon(async () => {
-  const q = text.value
-  parts.value = await call(findParts, { q }).then(
+const wrong = ref('')
+const parts = ref<FoundPart[]>([])
+const acts = () => carrying.acts.map(({ body }) => body)
+/** Copies that were read by programs of an earlier day do not say where it lies. */
+const carried = async () => ((await carrying.kept<{ parts: FoundPart[] }>(address(carryJobs, {})))?.parts ?? []).map((one) => ({ ...one, lies: one.lies ?? [] }))
+
+const matching = (q: string): Promise<FoundPart[]> =>
+  call(findParts, { q }).then(
     ({ rows }) => rows,
     async (error: unknown) => {
       if (!(error instanceof CallProblem)) throw error
       const words = foldText(q).split(' ')
-      const carried = (await carrying.kept<{ parts: CarriedPart[] }>(address(carryJobs, {})))?.parts ?? []
-      return carried.filter(({ name, code }) => words.every((word) => foldText(`${name} ${code}`).includes(word))).slice(0, MOST)
+      return (await carried()).filter(({ name, code }) => words.every((word) => foldText(`${name} ${code}`).includes(word))).slice(0, MOST)
     },
   )
-}, 150)
-look()
+async function lookNow(): Promise<void> {
+  const q = text.value
+  const found = partsWithActs(await matching(q), acts())
+  if (q !== text.value) return
+  wrong.value = ''
+  const first = q ? [] : (props.planned ?? []).flatMap(({ partId }) => found.filter(({ id }) => id === partId))
+  parts.value = [...first, ...found.filter((one) => !first.includes(one))]
+}
+const look = useSoon(lookNow, 150)
+
+/** What is planned is found by its code, however many parts there are. */
+async function begin(): Promise<void> {
+  await lookNow()
+  for (const { code, partId } of (props.planned ?? []).filter((one) => !parts.value.some(({ id }) => id === one.partId))) {
+    const found = partsWithActs(await matching(code), acts()).find(({ id }) => id === partId)
+    if (found) parts.value = [found, ...parts.value]
+  }
+}
+void begin()
+
+const plannedOf = (id: number) => props.planned?.find(({ partId }) => partId === id)
 const chosen = computed({
   get: () => part.value?.id ?? null,
-  set: (id) => (part.value = parts.value.find((one) => one.id === id) ?? null),
+  set: (id) => {
+    part.value = parts.value.find((one) => one.id === id) ?? null
+    const plan = part.value && plannedOf(part.value.id)
+    if (plan) quantity.value = plan.quantity
+  },
 })
+
+async function scanned(label: string): Promise<void> {
+  const { kind, code } = readCode(label)
+  text.value = code
+  const found = partsWithActs(await matching(code), acts())
+  parts.value = found
+  const exact = found.filter((one) => foldText(one.code) === foldText(code))
+  if (exact.length === 1 && (kind === null || kind === 'part')) chosen.value = exact[0]!.id
+  else wrong.value = found.length ? '' : `There is no part ${code}.`
+}
 const quantityField = ref<InstanceType<typeof DecimalField> | null>(null)
 /** Takes what is typed; false where it can mean nothing. */
 defineExpose({ leave: () => quantityField.value!.leave() })
 </script>
 
 <template>
-  <TextEntry :id="`${props.id}-text`" v-model="text" label="Part of name or code" kind="search" @input="look" />
+  <TextEntry :id="`${props.id}-text`" v-model="text" label="Part by name or code" kind="search" @input="look" @keydown.enter.prevent="scanned(text)" />
+  <ScanButton what="its code" @code="scanned" />
+  <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
   <NRadioGroup v-model:value="chosen" class="list" :name="props.id" role="radiogroup" aria-label="Parts">
     <NRadio v-for="one in parts" :key="one.id" :value="one.id">
-      {{ one.name }} <span class="label mono">{{ one.code }}</span><br /><span class="label">{{ Number(one.inStock) }} {{ one.unit }} in stock</span>
+      {{ one.name }} <span class="label mono">{{ one.code }}</span
+      ><br /><span class="label"
+        ><strong v-if="plannedOf(one.id)">{{ Number(plannedOf(one.id)!.quantity) }} planned, </strong>{{ Number(one.inStock) }} {{ one.unit }} free</span
+      >
     </NRadio>
   </NRadioGroup>
   <DecimalField
@@ -65,5 +113,8 @@ defineExpose({ leave: () => quantityField.value!.leave() })
 .list > * {
   min-height: 48px;
   align-items: center;
+}
+p {
+  margin: 0;
 }
 </style>

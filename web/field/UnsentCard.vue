@@ -38,6 +38,12 @@ async function run(work: () => Promise<unknown>): Promise<void> {
     busy.value = false
   }
 }
+/** What is not in stock any more when it is heard of, can be asked for instead. */
+const isOutOfStock = ({ body }: Act) => body.name === 'part' && body.problem?.reasons?.some(({ code }) => code === 'not_in_stock')
+function askInstead(act: Act): Promise<void> {
+  const { input, visitId, at, shown } = act.body as Extract<Act['body'], { name: 'part' }>
+  return run(() => carrying.retry(act, { name: 'partAsk', visitId, at, shown, input: { partId: input.partId, quantity: input.quantity } }))
+}
 function move(act: Act): void {
   moving.value = act.seq
   clock.value = toLocalField(new Date(act.body.at)).slice(11)
@@ -87,6 +93,7 @@ const leave = (act: Act) =>
           <NButton @click="moving = null">Back</NButton>
         </form>
         <div v-else class="ways">
+          <NButton v-if="isOutOfStock(act)" type="primary" :disabled="busy" @click="askInstead(act)">Ask for it to be bought</NButton>
           <NButton :disabled="busy" @click="run(() => carrying.retry(act))">Send it again</NButton>
           <NButton :disabled="busy" @click="move(act)">It was at another time</NButton>
           <NButton :disabled="busy" @click="leave(act)">Leave it out and tell the desk</NButton>

@@ -66,6 +66,30 @@ export const FIELD_ACTS: ActKinds = {
     says: ({ input, shown }) => `Part used: ${input.quantity} ${shown?.unit ?? ''} ${shown?.name ?? ''}`,
     ...onJob,
   },
+  partBack: {
+    endpoint: to(contract.bringPartBack),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input, shown }) => `Part brought back: ${input.quantity} ${shown?.unit ?? ''} ${shown?.name ?? ''}`,
+    ...onJob,
+  },
+  partAsk: {
+    endpoint: to(contract.askForPart),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input, shown }) => `Part asked for: ${input.quantity} ${shown?.unit ?? ''} ${shown?.name ?? ''}`,
+    ...onJob,
+  },
+  equipmentOut: {
+    endpoint: to(contract.takeEquipment),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ shown }) => `Equipment taken: ${shown?.code ?? ''} ${shown?.name ?? ''}`,
+    ...onJob,
+  },
+  equipmentBack: {
+    endpoint: to(contract.bringEquipmentBack),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input: { note }, shown }) => [`Equipment given back: ${shown?.code ?? ''} ${shown?.name ?? ''}`, note].filter(Boolean).join(', '),
+    ...onJob,
+  },
   note: { endpoint: to(contract.addNote), input: ({ visitId, input }) => ({ visitId, ...input }), says: ({ input }) => `Note: ${input.text}`, ...onJob },
   hazards: { endpoint: to(contract.readHazards), input: ({ visitId, input }) => ({ visitId, ...input }), says: () => 'Hazards read', ...onJob },
   permit: {

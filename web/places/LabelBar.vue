@@ -2,14 +2,21 @@
 import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import { printLabels } from '#contract/places'
+import type { Labelled } from '#contract/places'
 import { counted } from '#core/kit'
 import { LABEL_SHEETS, LABEL_SIZES } from '#core/places'
 import type { LabelSize } from '#core/places'
 import { ChoiceEntry, address } from '#web/kit'
 
-/** Labels for what is chosen: sheets to print, with a code that opens the Counter there. */
+/** Labels for what is chosen: sheets to print, with a code to scan. */
 const MOST = 500
-const props = defineProps<{ kind: 'places' | 'assets'; ids: number[] }>()
+const props = defineProps<{ kind: Labelled; ids: number[] }>()
+const SAYS: Record<Labelled, { name: string; does: string }> = {
+  places: { name: 'place', does: 'a code opens the Counter there' },
+  assets: { name: 'asset', does: 'a code opens the Counter there' },
+  parts: { name: 'part', does: 'a technician scans it to use one' },
+  equipment: { name: 'piece', does: 'a technician scans it to take it along' },
+}
 const size = ref<LabelSize>('small')
 const sheets = computed(() => {
   const { columns, rows } = LABEL_SHEETS[size.value]
@@ -20,7 +27,7 @@ const href = computed(() => address(printLabels, { kind: props.kind, ids: props.
 
 <template>
   <div class="bar" role="group" aria-label="Labels to print">
-    <p>Labels for {{ counted(ids.length, kind === 'assets' ? 'asset' : 'place') }}: a code opens the Counter there.</p>
+    <p>Labels for {{ counted(ids.length, SAYS[kind].name) }}: {{ SAYS[kind].does }}.</p>
     <ChoiceEntry id="label-size" v-model="size" inline label="Size" :options="LABEL_SIZES.map((one) => ({ value: one, label: LABEL_SHEETS[one].name }))" />
     <p v-if="ids.length > MOST" class="problem">Only {{ MOST }} labels at a time; the first {{ MOST }} are printed.</p>
     <NButton tag="a" type="primary" :href="href" target="_blank" rel="noopener">Labels on {{ counted(sheets, 'sheet') }}</NButton>

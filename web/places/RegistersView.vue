@@ -2,6 +2,7 @@
 import { NButton } from 'naive-ui/es/button'
 import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
+import { LABELLED } from '#contract/places'
 import { KINDS } from '#contract/portraits'
 import type { Permission } from '#core/people'
 import { ONE_OF, REGISTER_NAMES, REGISTERS } from '#core/registers'
@@ -17,6 +18,7 @@ const router = useRouter()
 const session = useSession()
 const register = computed(() => (String(route.params.register || '') || 'places') as RegisterName)
 const ofTree = computed(() => (register.value === 'places' || register.value === 'assets' ? register.value : null))
+const labelled = computed(() => LABELLED.find((kind) => kind === register.value) ?? null)
 const isTree = computed(() => ofTree.value !== null && route.query.as === 'tree')
 const adding = ref(false)
 const mayAdd = computed(() => session.can(KINDS[register.value].add.may as Permission))
@@ -77,12 +79,12 @@ function added({ id }: { id: number }): void {
     <div v-if="isTree" class="tree"><TreeView /></div>
     <ListView v-else :key="register" class="list" :kind="register">
       <template #marked="{ lines }">
-        <template v-if="ofTree && lines.length">
-          <LabelBar :kind="ofTree" :ids="lines.map((line) => line.id)" />
+        <template v-if="labelled && lines.length">
+          <LabelBar :kind="labelled" :ids="lines.map((line) => line.id)" />
           <NButton
-            v-if="session.can('orders.edit')"
+            v-if="ofTree && session.can('orders.edit')"
             size="small"
-            @click="router.push({ path: '/templates', query: { [ofTree]: lines.map((line) => line.id).join() } })"
+            @click="router.push({ path: '/templates', query: { [ofTree!]: lines.map((line) => line.id).join() } })"
             >Make orders for them</NButton
           >
         </template>

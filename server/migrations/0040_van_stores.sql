@@ -1,0 +1,2 @@
+ALTER TABLE `store` ADD `carried_by` int;--> statement-breakpoint
+ALTER TABLE `store` ADD CONSTRAINT `store_carried_by_account_id_fk` FOREIGN KEY (`carried_by`) REFERENCES `account`(`id`) ON DELETE no action ON UPDATE no action;

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { NButton } from 'naive-ui/es/button'
+import { computed, ref, watch } from 'vue'
+import type { JobSheet } from '#contract/field'
+import { usedParts } from '#core/field'
+import { DecimalField } from '#web/kit'
+import type { CallProblem } from '#web/kit'
+
+/** What the job took, with what came back; what it still needs and what it waits for. */
+const props = defineProps<{ job: Pick<JobSheet, 'parts' | 'planned' | 'asked'>; busy: boolean; problem: CallProblem | null }>()
+type Shown = { code: string; name: string; unit: string }
+const emit = defineEmits<{ back: [part: { partId: number; quantity: string }, shown: Shown] }>()
+const used = computed(() => usedParts(props.job.parts))
+/** Of which part something comes back. */
+const back = ref<number | null>(null)
+const quantity = ref('1')
+const field = ref<InstanceType<typeof DecimalField> | null>(null)
+function begin(partId: number): void {
+  back.value = partId
+  quantity.value = '1'
+}
+function send(partId: number, { code, name, unit }: Shown): void {
+  if (field.value!.leave()) emit('back', { partId, quantity: quantity.value }, { code, name, unit })
+}
+// What came back is taken off: the form is done.
+watch(
+  () => props.job.parts.length,
+  () => (back.value = null),
+)
+const many = (quantity: string, unit: string) => `${Number(quantity)} ${unit}`
+</script>
+
+<template>
+  <section class="card" aria-label="Parts">
+    <h2>Parts</h2>
+    <ul>
+      <li v-for="one in used" :key="one.code">
+        <span
+          >{{ many(one.quantity, one.unit) }} {{ one.name }} <span class="mono label">{{ one.code }}</span></span
+        >
+        <form v-if="one.partId && back === one.partId" :aria-label="`Bring back ${one.name}`" @submit.prevent="send(one.partId, one)">
+          <DecimalField
+            id="back-quantity"
+            ref="field"
+            label="How many come back"
+            kind="quantity"
+            required
+            :value="quantity"
+            :problem="problem?.at('quantity')"
+            @save="quantity = $event as string"
+          />
+          <p v-if="problem && !problem.at('quantity')" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+          <div class="ways">
+            <NButton type="primary" attr-type="submit" :disabled="busy">Bring back</NButton><NButton @click="back = null">Not now</NButton>
+          </div>
+        </form>
+        <NButton v-else-if="one.partId" size="small" :aria-label="`Bring back ${one.name}`" @click="begin(one.partId)">Bring back</NButton>
+      </li>
+      <li v-for="one in job.planned" :key="`planned-${one.partId}`" class="label">
+        <span
+          >{{ many(one.quantity, one.unit) }} {{ one.name }}, planned{{
+            one.kept.length ? `; ${one.kept.map((kept) => `${Number(kept.quantity)} kept in ${kept.store}`).join(', ')}` : ''
+          }}</span
+        >
+      </li>
+      <li v-for="(one, index) in job.asked" :key="`asked-${index}`" class="label">
+        <span>{{ many(one.quantity, one.unit) }} {{ one.name }}, asked for</span>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  justify-content: space-between;
+  align-items: center;
+  padding: 6px 0;
+}
+li + li {
+  border-top: 1px solid var(--line);
+}
+form {
+  width: 100%;
+  display: grid;
+  gap: 8px;
+}
+.ways {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+p {
+  margin: 0;
+}
+</style>
