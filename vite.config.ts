@@ -10,6 +10,7 @@ const root = import.meta.dirname
 const rounds = chunksFor([
   'web/field/RoundsView.vue',
   'web/field/JobView.vue',
+  'web/spots/SpotView.vue',
   'web/field/carry.ts',
   'web/shifts/MyTimeView.vue',
   'web/methods/MyStepsView.vue',

@@ -31,6 +31,7 @@ import * as quotes from '#contract/quotes'
 import * as readiness from '#contract/readiness'
 import * as requests from '#contract/requests'
 import * as setup from '#contract/setup'
+import * as spots from '#contract/spots'
 import * as shifts from '#contract/shifts'
 import * as stock from '#contract/stock'
 import * as templates from '#contract/templates'
@@ -73,6 +74,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     portraits,
     own,
     findings,
+    spots,
     floorplans,
     documents,
     cobie,

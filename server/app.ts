@@ -19,6 +19,7 @@ import { routes as dispatch } from '#server/dispatch'
 import { routes as documents } from '#server/documents'
 import { routes as field } from '#server/field'
 import { routes as findings } from '#server/findings'
+import { routes as spots } from '#server/spots'
 import { routes as floorplans } from '#server/floorplans'
 import { routes as help } from '#server/help'
 import { routes as insight } from '#server/insight'
@@ -86,6 +87,7 @@ export const routes: Route[] = [
   ...portraits,
   ...own,
   ...findings,
+  ...spots,
   ...floorplans,
   ...documents,
   ...cobie,

@@ -120,6 +120,7 @@ export const router = createRouter({
     { path: '/rounds', name: 'rounds', component: () => import('./field/RoundsView.vue'), meta: { may: 'field.work', title: 'Rounds', carried: true } },
     { path: '/rounds/:visitId(\\d+)', name: 'job', component: () => import('./field/JobView.vue'), meta: { may: 'field.work', title: 'Job', carried: true } },
     { path: '/rounds/time', name: 'myTime', component: () => import('./shifts/MyTimeView.vue'), meta: { may: 'field.work', title: 'My time', carried: true } },
+    { path: '/rounds/spot', name: 'spot', component: () => import('./spots/SpotView.vue'), meta: { may: 'field.work', title: 'On the spot', carried: true } },
     {
       path: '/rounds/steps',
       name: 'myFieldSteps',
@@ -138,12 +139,14 @@ export const router = createRouter({
   ],
 })
 
-/** A scanned label opens the Portrait for who is at the desk, and the Counter for everybody else; to report from there is asked for. */
+/** A scanned label opens the Portrait for who is at the desk, the spot for who works in the field, and the Counter for everybody else; to report from there is asked for. */
 async function portraitOfLabel(to: RouteLocationNormalized): Promise<true | string> {
   const { place, asset, report } = to.query
   if (report || (typeof place !== 'string' && typeof asset !== 'string')) return true
   const session = useSession()
   await session.ensure()
+  if (session.self && !session.can('desk.read') && session.can('field.work'))
+    return `/rounds/spot?${new URLSearchParams({ site: String(to.params.site), ...(typeof asset === 'string' ? { asset } : { place: String(place) }) }).toString()}`
   if (!session.self || !session.can('desk.read')) return true
   const { portraitOf } = await import('./portraits/scanned')
   return (await portraitOf(String(to.params.site), place, asset)) ?? true

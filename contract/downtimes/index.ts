@@ -10,9 +10,7 @@ interface Said {
   reason?: string
 }
 const said = { fromAt: field.instant().required(), untilAt: field.instant(), reason: field.line(200).allow('') }
-const mark = Joi.string()
-  .pattern(/^[A-Za-z0-9_-]{16,36}$/)
-  .required()
+const mark = field.mark().required()
 
 export const sayDowntime = endpoint<OnJob & Said & { mark: string }, JobSheet>({
   method: 'POST',

@@ -13,9 +13,7 @@ export interface OnFinding extends OnJob {
 }
 const onFinding = {
   ...onJob,
-  mark: Joi.string()
-    .pattern(/^[A-Za-z0-9_-]{16,36}$/)
-    .required(),
+  mark: field.mark().required(),
 }
 
 export interface NewFinding {

@@ -37,6 +37,8 @@ export const day = () =>
 export const oneOf = <Word extends string>(words: readonly Word[]) => Joi.string<Word>().valid(...words)
 export const minor = () => Joi.number().integer().min(0).max(2_000_000_000)
 export const token = () => Joi.string().pattern(/^[A-Za-z0-9_-]{43}$/)
+/** What a phone calls something it recorded, before the server has a number for it. */
+export const mark = () => Joi.string().pattern(/^[A-Za-z0-9_-]{16,36}$/)
 export const search = () => Joi.string().trim().allow('').max(80)
 export const limit = () => Joi.number().integer().min(1).max(100)
 /** A decimal above zero with at most three places, kept as text with a point; read as people write it. */

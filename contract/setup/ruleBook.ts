@@ -7,7 +7,7 @@ import { VENDOR_RULES } from '#contract/dispatch'
 import { LIFECYCLE_RULES, PROMISE } from '#contract/orders'
 import { PRIORITY_RULES } from '#contract/requests'
 import type { WorkCalendar } from '#core/kit'
-import { COSTINGS, MOST_TOLERANCE } from '#core/orders'
+import { COSTINGS, MOST_TOLERANCE, USUAL_PLANNING } from '#core/orders'
 import type { NeededReason, OrderMove, OrderState, PlanningRules, ReasonRule, RuleBook, RuleSection, TargetClock } from '#core/orders'
 import type { OwnField } from '#core/own'
 import { PRIORITIES } from '#core/requests'
@@ -69,6 +69,8 @@ const WRITING_RULES = Joi.object<SiteWriting, true>({
 const PLANNING = Joi.object<PlanningRules, true>({
   costing: field.oneOf(COSTINGS).required(),
   tolerancePercent: Joi.number().integer().min(0).max(MOST_TOLERANCE).required(),
+  // Rules that were kept before there was this one say nothing of it.
+  onSpotMinor: field.minor().min(0).allow(null).default(USUAL_PLANNING.onSpotMinor),
 })
 const BUYING = Joi.object<BuyingRules, true>({
   orderCostMinor: field.minor().required(),

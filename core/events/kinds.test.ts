@@ -14,7 +14,7 @@ test('what reporters read of the work, and nothing else of it', () => {
   expect(told.sort()).toEqual(
     [
       ...['offer', 'choose', 'agree'].map((name) => `window.${name}`),
-      ...['report', 'ask', 'answer', 'accept', 'decline', 'join', 'fixed', 'notFixed', 'undo'].map((name) => `request.${name}`),
+      ...['report', 'ask', 'answer', 'accept', 'decline', 'join', 'fixed', 'notFixed', 'undo', 'begin'].map((name) => `request.${name}`),
       ...['dispatch', 'moveVisit', 'start', 'check', 'reopen', 'cancel'].map((name) => `order.${name}`),
       'field.stint',
     ].sort(),

@@ -10,6 +10,8 @@ export interface FieldActs {
   stop: { stoppedAt?: string }
   correct: { stintId: number; startAt: string; endAt: string; reason: string }
   part: { partId: number; quantity: string; storeId?: number }
+  report: { mark: string; placeId?: number; assetId?: number; code?: string; text: string; asker?: string; askerEmail?: string }
+  reportPhoto: { mark: string }
   partBack: { partId: number; quantity: string; storeId?: number }
   partAsk: { partId: number; quantity: string }
   equipmentOut: { equipmentId: number }

@@ -5,7 +5,10 @@ const lies = [
   { storeId: 7, free: '2', mine: true },
   { storeId: 1, free: '10', mine: false },
 ]
-const parts = [{ id: 5, inStock: '12', lies }, { id: 6, inStock: '0', lies: [] }]
+const parts = [
+  { id: 5, inStock: '12', lies },
+  { id: 6, inStock: '0', lies: [] },
+]
 const act = (name: 'part' | 'partBack', input: { partId: number; quantity: string; storeId?: number }): RecordedAct => ({
   name,
   visitId: 1,
@@ -27,6 +30,8 @@ test('what was taken without signal is not taken twice; what came back is there 
 
 test('a job has what was taken less what came back', () => {
   const move = (code: string, quantity: string) => ({ code, name: `Part ${code}`, unit: 'pc', quantity })
-  expect(usedParts([move('A', '2.000'), move('B', '1'), move('A', '-0.5'), move('B', '-1')])).toEqual([move('A', '1.5')].map((one) => expect.objectContaining(one)))
+  expect(usedParts([move('A', '2.000'), move('B', '1'), move('A', '-0.5'), move('B', '-1')])).toEqual(
+    [move('A', '1.5')].map((one) => expect.objectContaining(one)),
+  )
   expect(usedParts([])).toEqual([])
 })

@@ -53,6 +53,7 @@ const ORDER_MOVE_EVENTS = {
     told: ({ start }, day) => (start ? `Planned for ${day(start)}.` : 'Planned.'),
     writes: true,
   }),
+  'order.begin': move({ says: 'started it on the spot', told: null, writes: false }),
   'order.recall': move({ says: 'recalled it', told: null, writes: true, takesJob: true }),
   // Whoever is only on the way has not started on it: that is told when they do.
   'order.start': event<MoveFacts & { stint: string }>()({

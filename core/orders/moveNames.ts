@@ -5,6 +5,7 @@ export const ORDER_MOVE_NAMES = [
   'sendBack',
   'askAgain',
   'dispatch',
+  'begin',
   'recall',
   'start',
   'hold',

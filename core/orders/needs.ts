@@ -23,6 +23,12 @@ export const stillAgreed: Need = ({ outgrownMinor, estimateMinor }) =>
 /** There is something to ask about again. */
 export const hasGrown: Need = ({ outgrownMinor }) => when(outgrownMinor === null, 'agreed', 'What is planned is within what was agreed to.', 'estimate')
 
+/** The site lets work be started on the spot, by whoever stands there, up to an amount. */
+export const mayBeginHere: Need = ({ rules: { onSpotMinor }, estimateMinor }) =>
+  onSpotMinor === null
+    ? [{ code: 'not_on_spot', sentence: 'Nothing is started on the spot at this site: report it, and the desk sends somebody.' }]
+    : when((estimateMinor ?? 0) > onSpotMinor, 'over_on_spot', 'It is larger than what may be started on the spot: report it instead.', 'estimateMinor')
+
 export const noClockRunning: Need = (facts) => when(facts.runningStints > 0, 'clock_running', 'Somebody’s clock is still running on it.', 'stints')
 
 /** Symptom, cause and fix are known: what happened, why, and what was done. */

@@ -43,7 +43,7 @@ export interface RuleBook extends PriorityRules, LifecycleRules {
 export type RuleSection = keyof RuleBook
 
 /** The part of the rules a Sheet needs to say what is possible before anything is pressed. */
-export type OrderRules = Pick<RuleBook, 'completeness' | 'reasons' | 'ownSubmissions'>
+export type OrderRules = Pick<RuleBook, 'completeness' | 'reasons' | 'ownSubmissions'> & Pick<PlanningRules, 'onSpotMinor'>
 
 /** What a site starts with. */
 export const DEFAULT_RULES: RuleBook = {

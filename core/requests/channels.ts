@@ -1,5 +1,5 @@
 /** The ways a request comes in; the one it came by is kept. */
-export const CHANNELS = ['counter', 'call', 'email', 'visit', 'inspection', 'sensor', 'system'] as const
+export const CHANNELS = ['counter', 'call', 'email', 'visit', 'inspection', 'sensor', 'system', 'field'] as const
 export type Channel = (typeof CHANNELS)[number]
 
 /** The ways the desk itself enters: told by phone, at the desk, or found on an inspection. */
@@ -14,4 +14,5 @@ export const CHANNEL_NAMES: Record<Channel, string> = {
   inspection: 'Inspection',
   sensor: 'Sensor',
   system: 'Another system',
+  field: 'On the spot',
 }

@@ -31,6 +31,7 @@ const REQUEST_MOVE_EVENTS = {
     told: () => 'Somebody had told us already; you hear how it goes.',
     writes: false,
   }),
+  'request.begin': event<OutcomeFacts>()({ says: 'started on it on the spot', about: asOrder, told: () => 'We took it on.', writes: false }),
 } satisfies Record<`request.${RequestMove}`, object>
 
 /** What can happen to a request. */

@@ -8,7 +8,7 @@ export const UNDECIDED_STATES: RequestState[] = ['new', 'asked']
 export function isUndecided(state: RequestState): boolean {
   return UNDECIDED_STATES.includes(state)
 }
-export type RequestMove = 'accept' | 'ask' | 'answer' | 'decline' | 'join'
+export type RequestMove = 'accept' | 'ask' | 'answer' | 'decline' | 'join' | 'begin'
 
 export const REQUEST_STATE_NAMES: Record<RequestState, string> = {
   new: 'New',
@@ -40,7 +40,7 @@ export interface RequestMoveRule {
   reason: 'required' | 'none'
   reasonLabel?: string
   /** Who makes this move: the reporter's own moves are not offered at the Desk. */
-  by: 'desk' | 'reporter'
+  by: 'desk' | 'reporter' | 'field'
 }
 
 const triaged: Need = (facts) => {
@@ -54,6 +54,9 @@ const triaged: Need = (facts) => {
   need(facts.payerId, 'payer_missing', 'Choose who pays.', 'payerId')
   return missing
 }
+
+/** Where it is and who pays; the rest is found out by whoever begins. */
+const placed: Need = (facts) => triaged(facts).filter(({ code }) => code === 'place_missing' || code === 'payer_missing')
 
 /** Every move of a request. The server enforces it, the Sheet offers it, the docs draw it. */
 export const REQUEST_MOVES: Record<RequestMove, RequestMoveRule> = {
@@ -80,6 +83,7 @@ export const REQUEST_MOVES: Record<RequestMove, RequestMoveRule> = {
     by: 'desk',
   },
   join: { label: 'Join to another', key: 'j', from: ['new', 'asked'], to: 'joined', needs: [], reason: 'none', by: 'desk' },
+  begin: { label: 'Start on the spot', key: '', from: ['new'], to: 'accepted', needs: [placed], reason: 'none', by: 'field' },
 }
 
 /** Why this move is not possible now; empty when it is. */

@@ -10,6 +10,7 @@ const AGREED: Record<RequestMove, [RequestState[], RequestState]> = {
   answer: [['asked'], 'new'],
   decline: [['new', 'asked'], 'declined'],
   join: [['new', 'asked'], 'joined'],
+  begin: [['new'], 'accepted'],
 }
 const MOVES = Object.keys(AGREED) as RequestMove[]
 
@@ -29,6 +30,11 @@ test.each([
   [{ payerId: null }, 'payer_missing', 'payerId'],
 ])('accepting with %j: %s', (broken, code, field) => {
   expect(requestMoveReasons({ ...whole, ...broken }, 'accept').map((reason) => [reason.code, reason.field])).toEqual([[code, field]])
+})
+test('beginning on the spot needs a place and a payer, and nothing else', () => {
+  const codes = (broken: object) => requestMoveReasons({ ...whole, ...broken }, 'begin').map(({ code }) => code)
+  expect(codes({ categoryId: null, priority: null })).toEqual([])
+  expect(codes({ placeId: null, payerId: null })).toEqual(['place_missing', 'payer_missing'])
 })
 test('an asset says where it is', () => expect(requestMoveReasons({ ...whole, placeId: null, assetId: 4 }, 'accept')).toEqual([]))
 

@@ -176,7 +176,7 @@ async function bookedOf(db: Reader, orderIds: readonly number[]) {
 }
 
 /** What was done here before: on this asset, or at this place when there is none. Only finished work, the last first. */
-export async function earlierOn(db: Reader, order: OrderRecord, most: number) {
+export async function earlierOn(db: Reader, order: Pick<OrderRecord, 'id' | 'assetId' | 'placeId'>, most: number) {
   const same = order.assetId ? eq(orders.assetId, order.assetId) : order.placeId ? eq(orders.placeId, order.placeId) : null
   if (!same) return []
   const rows = await db

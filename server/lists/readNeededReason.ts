@@ -32,7 +32,10 @@ export default query(contract.readNeededReason, async ({ db, who, input, now }) 
     .leftJoin(ownValues, and(eq(ownValues.fieldId, ownFields.id), eq(ownValues.recordId, orders.id)))
     .where(inArray(orders.id, ids))
   const rules = new Map<number, OrderRules>()
-  for (const siteId of new Set(rows.map((row) => row.order.siteId))) rules.set(siteId, await rulesOf(db, siteId))
+  for (const siteId of new Set(rows.map((row) => row.order.siteId))) {
+    const book = await rulesOf(db, siteId)
+    rules.set(siteId, { ...book, onSpotMinor: book.planning.onSpotMinor })
+  }
   const needs = rows.map(({ order, path }) =>
     neededReason(
       {

@@ -28,7 +28,12 @@ export async function factsOf(
 export function factsFrom(rows: OrderRows, path: string | null, order: OrderRecord, who: Asker, now: Date): OrderFacts {
   const minutes = rows.stints.reduce((sum, { stint }) => sum + (stint.minutes ?? 0), 0)
   const cost = costIn(rows)
-  const { completeness, reasons, ownSubmissions } = rows.rules
+  const {
+    completeness,
+    reasons,
+    ownSubmissions,
+    planning: { onSpotMinor },
+  } = rows.rules
   const approves = canAt(who, 'orders.approve', order.siteId)
   return {
     state: order.state,
@@ -75,7 +80,7 @@ export function factsFrom(rows: OrderRows, path: string | null, order: OrderReco
     own: ownIn(rows.own),
     asks: openAsksIn(rows, order, who),
     openMembers: rows.members.filter((member) => !isOver(member.state)).map((member) => member.number),
-    rules: { completeness, reasons, ownSubmissions },
+    rules: { completeness, reasons, ownSubmissions, onSpotMinor },
   }
 }
 

@@ -87,7 +87,13 @@ async function partLabels({ db, who, ids, base }: Asked): Promise<Found> {
       .orderBy(asc(parts.code)),
   ])
   if (!site) return NONE
-  const labels = found.map(({ code, name, unit }) => ({ code, name, within: unit, says: 'Taking one? Scan it.', address: codeAddress(base, site.code, { part: code }) }))
+  const labels = found.map(({ code, name, unit }) => ({
+    code,
+    name,
+    within: unit,
+    says: 'Taking one? Scan it.',
+    address: codeAddress(base, site.code, { part: code }),
+  }))
   return { labels, heading: site.name }
 }
 

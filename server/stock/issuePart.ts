@@ -49,7 +49,11 @@ export async function issuePart(tx: Tx, { siteId, orderId, quantity, partId, sto
   const from = takenFrom(there, quantity)
   if (!from) {
     const most = inTakingOrder(there).map(({ free }) => Number(free))
-    refuse('not_in_stock', `There are ${plain(String(Math.max(0, ...most)))} ${part.unit} of it ${storeId === undefined ? 'in stock' : 'free there'}.`, 'quantity')
+    refuse(
+      'not_in_stock',
+      `There are ${plain(String(Math.max(0, ...most)))} ${part.unit} of it ${storeId === undefined ? 'in stock' : 'free there'}.`,
+      'quantity',
+    )
   }
   const { costing } = await sectionOf(tx, siteId, 'planning')
   await goOut({ tx, partId, ...moving }, from.storeId, 'issue', quantity, orderId, part.unit, await chargeFor(tx, costing, siteId, partId))

@@ -1,5 +1,17 @@
 import { readOrderTimeline, readOrder } from '#contract/orders'
-import { askForPart, bringEquipmentBack, bringPartBack, carryJobs, finishJob, findParts, readJob, stopClock, switchStint, takeEquipment, usePart } from '#contract/field'
+import {
+  askForPart,
+  bringEquipmentBack,
+  bringPartBack,
+  carryJobs,
+  finishJob,
+  findParts,
+  readJob,
+  stopClock,
+  switchStint,
+  takeEquipment,
+  usePart,
+} from '#contract/field'
 import { bookEquipment, readOrderBookings } from '#contract/bookings'
 import { printLabels } from '#contract/places'
 import { addEquipment, addPart, addStore, moveStock, readOrderParts, reservePart } from '#contract/stock'
@@ -142,7 +154,9 @@ describe('equipment', () => {
     const { equipmentId, tag, name } = await piece()
     const { id, visitId } = await begun()
     await cast.coordinator.must(bookEquipment, { orderId: id, equipmentId, from: hours(0), until: hours(8) })
-    expect((await cast.technician.must(readJob, { visitId })).equipment).toEqual([expect.objectContaining({ equipmentId, tag, name, state: 'booked', has: null })])
+    expect((await cast.technician.must(readJob, { visitId })).equipment).toEqual([
+      expect.objectContaining({ equipmentId, tag, name, state: 'booked', has: null }),
+    ])
     const out = await cast.technician.must(takeEquipment, { visitId, equipmentId })
     expect(out.equipment).toEqual([expect.objectContaining({ state: 'out', has: 'Bram Oyelaran' })])
     // Said again, from the other phone: it is with the job already.
@@ -165,8 +179,12 @@ describe('equipment', () => {
     const theirs = await piece()
     await cast.coordinator.must(bookEquipment, { orderId: other.id, equipmentId: theirs.equipmentId, from: hours(0), until: hours(3) })
     const { number } = await cast.coordinator.must(readOrder, { id: other.id })
-    expect(sentence(await cast.technician.call(takeEquipment, { visitId: mine.visitId, equipmentId: theirs.equipmentId }))).toBe(`It is booked for ${number} then.`)
-    expect(sentence(await cast.technician.call(bringEquipmentBack, { visitId: mine.visitId, equipmentId: theirs.equipmentId }))).toContain('is not with this job')
+    expect(sentence(await cast.technician.call(takeEquipment, { visitId: mine.visitId, equipmentId: theirs.equipmentId }))).toBe(
+      `It is booked for ${number} then.`,
+    )
+    expect(sentence(await cast.technician.call(bringEquipmentBack, { visitId: mine.visitId, equipmentId: theirs.equipmentId }))).toContain(
+      'is not with this job',
+    )
     expect((await cast.technician.call(takeEquipment, { visitId: mine.visitId, equipmentId: 99_999 })).problem.reasons![0]!.field).toBe('equipmentId')
   })
 

@@ -45,5 +45,5 @@ export const whole: OrderFacts = {
   equipmentOut: [],
   asks: [{ id: 1, position: 1, kind: 'limit', who: 'somebody whose limit covers it', why: '', decided: false, mine: true }],
   openMembers: [],
-  rules: { completeness: DEFAULT_RULES.completeness, reasons: [], ownSubmissions: DEFAULT_RULES.ownSubmissions },
+  rules: { completeness: DEFAULT_RULES.completeness, reasons: [], ownSubmissions: DEFAULT_RULES.ownSubmissions, onSpotMinor: 50_000 },
 }

@@ -58,7 +58,8 @@ function giveBack({ equipmentId, tag: of, name }: Piece): void {
       <li v-for="one in equipment" :key="one.equipmentId">
         <span
           ><span class="mono">{{ one.tag }}</span> {{ one.name }}<br /><span class="label"
-            >{{ BOOKING_STATE_NAMES[one.state] }}{{ one.has ? ` to ${one.has}` : '' }}{{ one.state === 'booked' && one.until ? ` until ${shortTime(one.until)}` : '' }}</span
+            >{{ BOOKING_STATE_NAMES[one.state] }}{{ one.has ? ` to ${one.has}` : ''
+            }}{{ one.state === 'booked' && one.until ? ` until ${shortTime(one.until)}` : '' }}</span
           ></span
         >
         <form v-if="giving === one.equipmentId" :aria-label="`Give back ${one.name}`" @submit.prevent="giveBack(one)">

@@ -25,7 +25,8 @@ const wrong = ref('')
 const parts = ref<FoundPart[]>([])
 const acts = () => carrying.acts.map(({ body }) => body)
 /** Copies that were read by programs of an earlier day do not say where it lies. */
-const carried = async () => ((await carrying.kept<{ parts: FoundPart[] }>(address(carryJobs, {})))?.parts ?? []).map((one) => ({ ...one, lies: one.lies ?? [] }))
+const carried = async () =>
+  ((await carrying.kept<{ parts: FoundPart[] }>(address(carryJobs, {})))?.parts ?? []).map((one) => ({ ...one, lies: one.lies ?? [] }))
 
 const matching = (q: string): Promise<FoundPart[]> =>
   call(findParts, { q }).then(
@@ -86,8 +87,7 @@ defineExpose({ leave: () => quantityField.value!.leave() })
   <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
   <NRadioGroup v-model:value="chosen" class="list" :name="props.id" role="radiogroup" aria-label="Parts">
     <NRadio v-for="one in parts" :key="one.id" :value="one.id">
-      {{ one.name }} <span class="label mono">{{ one.code }}</span
-      ><br /><span class="label"
+      {{ one.name }} <span class="label mono">{{ one.code }}</span><br /><span class="label"
         ><strong v-if="plannedOf(one.id)">{{ Number(plannedOf(one.id)!.quantity) }} planned, </strong>{{ Number(one.inStock) }} {{ one.unit }} free</span
       >
     </NRadio>

@@ -102,6 +102,7 @@ const RANGES = [
         <NButton @click="leave(true)">Sign out all the same</NButton>
       </section>
       <UnsentCard folded :number-of="(visitId) => numbers.get(visitId)" />
+      <NButton class="spot" @click="router.push('/rounds/spot')">On the spot: scan, report, start</NButton>
       <ChoiceEntry id="range" v-model="range" apart label-hidden label="Which days" :options="RANGES" />
       <MomentEntryLater v-if="range === 'day'" id="day" v-model="day" label="Which day" day />
       <p v-if="range === 'today' && !carrying.away" class="paper">

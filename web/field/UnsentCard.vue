@@ -62,6 +62,8 @@ function moved(act: Act): Promise<void> | void {
 const leave = (act: Act) =>
   run(async () => {
     const { visitId, at } = act.body
+    // What was reported on the way hangs on no job the desk could read it at.
+    if (visitId < 0) return carrying.leave(act)
     await call(
       tellUnsent,
       { visitId, happenedAt: at, what: carrying.says(act.body), why: sentenceOf(act).slice(0, 300) },
@@ -96,7 +98,7 @@ const leave = (act: Act) =>
           <NButton v-if="isOutOfStock(act)" type="primary" :disabled="busy" @click="askInstead(act)">Ask for it to be bought</NButton>
           <NButton :disabled="busy" @click="run(() => carrying.retry(act))">Send it again</NButton>
           <NButton :disabled="busy" @click="move(act)">It was at another time</NButton>
-          <NButton :disabled="busy" @click="leave(act)">Leave it out and tell the desk</NButton>
+          <NButton :disabled="busy" @click="leave(act)">{{ act.body.visitId < 0 ? 'Leave it out' : 'Leave it out and tell the desk' }}</NButton>
         </div>
       </article>
       <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>

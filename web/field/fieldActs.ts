@@ -3,6 +3,7 @@ import * as contract from '#contract/field'
 import { addFinding, addFindingPhoto, addSentFindingPhoto, takeBackFinding } from '#contract/findings'
 import type { Carried, JobSheet } from '#contract/field'
 import { addReading } from '#contract/meters'
+import { addReportPhoto, addSentReportPhoto, reportHere } from '#contract/spots'
 import { addSentStepPhoto, addStepPhoto, doStep, listJobSteps, undoStep } from '#contract/methods'
 import type { StepToDo } from '#contract/methods'
 import { PHOTO_STAGE_NAMES, rowsWithActs, stepsWithActs, withActs } from '#core/field'
@@ -38,6 +39,8 @@ async function step({ body }: Sent, answer: StepToDo | null, { read }: Copies) {
 }
 const onJob = { keeps: job as never }
 const onStep = { keeps: step as never }
+/** What is reported on the way changes nothing that is carried. */
+const onNothing = { keeps: () => Promise.resolve([]) }
 const to = (endpoint: unknown) => endpoint as Endpoint<never, unknown>
 
 /** Everything that is recorded on a phone: where it goes, and how it is said. */
@@ -65,6 +68,19 @@ export const FIELD_ACTS: ActKinds = {
     input: ({ visitId, input }) => ({ visitId, ...input }),
     says: ({ input, shown }) => `Part used: ${input.quantity} ${shown?.unit ?? ''} ${shown?.name ?? ''}`,
     ...onJob,
+  },
+  report: {
+    endpoint: to(reportHere),
+    input: ({ input }) => input,
+    says: ({ input: { text }, shown }) => `Reported: ${[shown?.name, text].filter(Boolean).join(': ')}`,
+    ...onNothing,
+  },
+  reportPhoto: {
+    endpoint: to(addSentReportPhoto),
+    whole: to(addReportPhoto),
+    input: ({ input }) => input,
+    says: ({ shown }) => `Photo of what was reported: ${shown?.name ?? ''}`,
+    ...onNothing,
   },
   partBack: {
     endpoint: to(contract.bringPartBack),

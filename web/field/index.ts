@@ -4,6 +4,7 @@ export { default as ClockCard } from './ClockCard.vue'
 export { default as FinishForm } from './FinishForm.vue'
 export { default as JobFacts } from './JobFacts.vue'
 export { default as NoteForm } from './NoteForm.vue'
+export { default as UnsentCard } from './UnsentCard.vue'
 export * from './usePhoneJob'
 export { orderSections } from './sections'
 /** Who is where now, for the desk. */

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { NCheckbox } from 'naive-ui/es/checkbox'
-import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { readSurroundings } from '#contract/findings'
 import { FINDING_SEVERITIES, FINDING_SEVERITY_NAMES } from '#core/findings'
 import type { FindingSeverity } from '#core/findings'
 import type { Point } from '#core/floorplans'
 import { useCarried } from '#web/devices'
-import { ChoiceEntry, DictateButton, FileEntry, PhotoEditor, TextEntry, useDraft } from '#web/kit'
+import { ChoiceEntry, DictateButton, ShotsEntry, TextEntry, useDraft } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 import { spaceAt, spotsOn, spotSays } from './found'
 import type { NewlyFound, Spot } from './found'
@@ -42,23 +42,10 @@ const where = computed(() => (spot.value ? spotSays(spot.value) : props.here))
 
 const nearCode = computed(() => floors.value.flatMap(({ spaces }) => spaces).find(({ id }) => id === spot.value?.placeId)?.code ?? props.hereCode)
 
-interface Shot {
-  blob: Blob
-  url: string
-}
-const photos = ref<Shot[]>([])
-const drawing = ref<number | null>(null)
-const shotOf = (blob: Blob): Shot => ({ blob, url: URL.createObjectURL(blob) })
-const add = (files: File[]) => (photos.value = [...photos.value, ...files.map(shotOf)].slice(0, MOST_PHOTOS))
-const drop = (index: number) => (photos.value = photos.value.filter((_, at) => at !== index))
-function drawn(blob: Blob): void {
-  photos.value = photos.value.map((one, at) => (at === drawing.value ? shotOf(blob) : one))
-  drawing.value = null
-}
+const photos = ref<Blob[]>([])
 /** It opens where it is seen, however much lies above it. */
 const form = ref<HTMLFormElement | null>(null)
 onMounted(() => form.value?.scrollIntoView?.({ block: 'start' }))
-onUnmounted(() => photos.value.forEach(({ url }) => URL.revokeObjectURL(url)))
 
 function pick(chosen: Spot): void {
   spot.value = chosen
@@ -81,7 +68,7 @@ function record(): void {
       ...(pin.value ? { pin: pin.value } : {}),
     },
     where: where.value,
-    photos: photos.value.map(({ blob }) => blob),
+    photos: photos.value,
   })
 }
 /** What was typed is gone once it is recorded; who leaves finds it again. */
@@ -104,28 +91,11 @@ const SEVERITIES = FINDING_SEVERITIES.map((value) => ({ value, label: FINDING_SE
       <SpotPick v-if="open === 'spot'" id="finding-spot" :spots="spots" @pick="pick" />
       <p v-if="problem?.at('placeId') ?? problem?.at('pin')" class="problem">{{ problem.at('placeId') ?? problem.at('pin') }}</p>
     </div>
-    <ul v-if="photos.length" class="shots" aria-label="Photos of it">
-      <li v-for="(photo, index) in photos" :key="photo.url">
-        <img :src="photo.url" :alt="`Photo ${index + 1}`" />
-        <NButton size="small" :aria-label="`Draw on photo ${index + 1}`" @click="drawing = index">Draw on</NButton>
-        <NButton size="small" quaternary :aria-label="`Take out photo ${index + 1}`" @click="drop(index)">Take out</NButton>
-      </li>
-    </ul>
-    <FileEntry
-      id="finding-photo"
-      label-hidden
-      label="Photo of it"
-      :press="photos.length ? 'Another photo' : 'Photo of it'"
-      accept="image/*"
-      multiple
-      :disabled="photos.length >= MOST_PHOTOS"
-      @choose="add"
-    />
+    <ShotsEntry id="finding-photo" v-model="photos" what="it" :most="MOST_PHOTOS" />
     <NCheckbox v-model:checked="fixedNow">I put it right at once</NCheckbox>
     <p v-if="problem" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
     <NButton type="primary" attr-type="submit" :disabled="busy || !text.trim()">Record it</NButton>
     <NButton @click="emit('leave')">Not now</NButton>
-    <PhotoEditor v-if="drawing !== null" :picture="photos[drawing]!.blob" @done="drawn" @leave="drawing = null" />
     <PinDialog v-if="open === 'pin'" :floors="floors" :pin="pin" :near-code="nearCode" @put="put" @close="open = null" />
   </form>
 </template>
@@ -141,24 +111,5 @@ const SEVERITIES = FINDING_SEVERITIES.map((value) => ({ value, label: FINDING_SE
 }
 .where p {
   margin: 0;
-}
-.shots {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  display: grid;
-  gap: 8px;
-}
-.shots li {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.shots img {
-  width: 84px;
-  height: 64px;
-  object-fit: cover;
-  border-radius: 6px;
-  border: 1px solid var(--line);
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { COSTING_NAMES, COSTINGS, MOST_TOLERANCE } from '#core/orders'
 import type { PlanningRules } from '#core/orders'
-import { ChoiceEntry, named, NumberEntry } from '#web/kit'
+import { ChoiceEntry, MoneyField, named, NumberEntry } from '#web/kit'
 
 /** How far a plan may grow beyond what was agreed to, and what parts count for; kept as soon as it is changed. */
 const props = defineProps<{ rules: PlanningRules }>()
@@ -19,6 +19,12 @@ const set = (change: Partial<PlanningRules>) => emit('save', { ...props.rules, .
       :most="MOST_TOLERANCE"
       :model-value="rules.tolerancePercent"
       @update:model-value="$event !== null && set({ tolerancePercent: $event })"
+    />
+    <MoneyField
+      name="planning-spot"
+      label="Technicians may start on the spot what costs up to"
+      :value="rules.onSpotMinor"
+      @save="set({ onSpotMinor: $event as number | null })"
     />
     <ChoiceEntry
       id="planning-costing"
