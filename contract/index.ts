@@ -34,6 +34,7 @@ import * as setup from '#contract/setup'
 import * as spots from '#contract/spots'
 import * as shifts from '#contract/shifts'
 import * as stock from '#contract/stock'
+import * as talk from '#contract/talk'
 import * as templates from '#contract/templates'
 import * as travel from '#contract/travel'
 import * as vendors from '#contract/vendors'
@@ -75,6 +76,7 @@ export const contract: Record<string, Endpoint<never, unknown>> = Object.fromEnt
     own,
     findings,
     spots,
+    talk,
     floorplans,
     documents,
     cobie,

@@ -20,6 +20,7 @@ import { routes as documents } from '#server/documents'
 import { routes as field } from '#server/field'
 import { routes as findings } from '#server/findings'
 import { routes as spots } from '#server/spots'
+import { routes as talk } from '#server/talk'
 import { routes as floorplans } from '#server/floorplans'
 import { routes as help } from '#server/help'
 import { routes as insight } from '#server/insight'
@@ -88,6 +89,7 @@ export const routes: Route[] = [
   ...own,
   ...findings,
   ...spots,
+  ...talk,
   ...floorplans,
   ...documents,
   ...cobie,

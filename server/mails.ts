@@ -7,6 +7,7 @@ import { dispatchMails } from '#server/dispatch'
 import { documentMails } from '#server/documents'
 import { fieldMails } from '#server/field'
 import { findingMails } from '#server/findings'
+import { talkMails } from '#server/talk'
 import type { Mails } from '#server/kit'
 import { methodMails } from '#server/methods'
 import { orderMails } from '#server/orders'
@@ -24,6 +25,7 @@ const BY_ROOM = {
   orderMails,
   fieldMails,
   findingMails,
+  talkMails,
   assetMails,
   documentMails,
   methodMails,

@@ -13,6 +13,7 @@ import type { PhotoStage } from '#core/field'
 import { byVisit, onJob } from './onJob'
 import type { OnJob } from './onJob'
 import type { JobEquipment, PlannedPart } from './materials'
+import type { Talk } from './talk'
 import { STINT_KINDS } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import { PERMITS } from '#core/methods'
@@ -158,6 +159,8 @@ export interface JobSheet extends JobLine {
   meters: JobMeter[]
   /** Of its asset: what lasts, and what was written down on this job. */
   downtimes: JobDowntime[]
+  /** What was said on it, as far as it is for our people. */
+  talk: Talk
 }
 
 /** `next` are the jobs of the next day that has any, when none of today is left to do. */

@@ -28,7 +28,7 @@ export interface TrackedRequest {
   steps: { at: Instant; sentence: string }[]
   answers: { label: string; answer: string }[]
   files: SharedFile[]
-  messages: { at: Instant; from: string; mine: boolean; text: string }[]
+  messages: { at: Instant; from: string; mine: boolean; text: string; files: SharedFile[] }[]
   mayAnswer: boolean
   mayWrite: boolean
   /** It is said to be done: the reporter may say it is not. */

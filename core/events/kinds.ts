@@ -8,6 +8,7 @@ import { DOWNTIME_EVENTS } from '#core/downtimes'
 import { FEED_EVENTS } from '#core/feeds'
 import { FIELD_EVENTS } from '#core/field'
 import { FINDING_EVENTS } from '#core/findings'
+import { TALK_EVENTS } from '#core/talk'
 import { FLOORPLAN_EVENTS } from '#core/floorplans'
 import { HELP_EVENTS } from '#core/help'
 import type { EventRule } from '#core/kit'
@@ -39,6 +40,7 @@ export const EVENTS = {
   ...ORDER_EVENTS,
   ...FIELD_EVENTS,
   ...FINDING_EVENTS,
+  ...TALK_EVENTS,
   ...DEVICE_EVENTS,
   ...FEED_EVENTS,
   ...LEDGER_EVENTS,

@@ -21,6 +21,7 @@ const job: RecordedJob = {
   downtimes: [],
   asked: [],
   equipment: [],
+  talk: { rows: [] },
 }
 const act = <Name extends RecordedAct['name']>(
   name: Name,

@@ -3,6 +3,7 @@ import type { FindingSeverity, FindingState } from '#core/findings'
 import { chargedMinutes } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import type { Permit } from '#core/methods'
+import type { Audience, Speaker } from '#core/talk'
 import type { RecordedAct } from './acts'
 import { checkInBy, isAlone } from './alone'
 import type { PhotoStage } from './stages'
@@ -38,7 +39,19 @@ export interface RecordedJob {
   alone: { everyMinutes: number; dueAt: string | null } | null
   findings: RecordedFinding[]
   meters: RecordedMeter[]
+  talk: { rows: RecordedSaid[] }
   downtimes: { mark: string; fromAt: string; untilAt: string | null; reason: string; who: string }[]
+}
+interface RecordedSaid {
+  id: number
+  mark: string | null
+  speaker: Speaker
+  audience: Audience
+  who: string
+  text: string
+  at: string
+  photos: { id: number; fileId?: string }[]
+  mine: boolean
 }
 interface RecordedEquipment {
   equipmentId: number
@@ -151,6 +164,15 @@ function withAct<Job extends RecordedJob>(job: Job, act: RecordedAct, id: number
     }
     case 'findingBack':
       return { ...job, findings: job.findings.filter(({ mark }) => mark !== act.input.mark) }
+    case 'say': {
+      const said = { id, ...act.input, speaker: 'crew', who, at: act.at, photos: [], mine: true } as const
+      return { ...job, talk: { ...job.talk, rows: [...job.talk.rows.filter(({ mark }) => mark !== said.mark), { ...said, photos: [] }] } }
+    }
+    case 'sayPhoto': {
+      const photo = { id, fileId: act.fileId }
+      const rows = job.talk.rows.map((one) => (one.mark === act.input.mark ? { ...one, photos: [...one.photos, photo] } : one))
+      return { ...job, talk: { ...job.talk, rows } }
+    }
     case 'reading': {
       const { meterId, value, answer } = act.input
       const reading = { value, at: act.at, anew: answer === 'exchanged' }

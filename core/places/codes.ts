@@ -18,7 +18,7 @@ export interface ReadCode {
  */
 export function codeAddress(base: string, site: string, codes: Partial<Record<CodeKind, string>>): string {
   const address = new URL(`${base}/c/${encodeURIComponent(site)}`)
-  for (const kind of CODE_KINDS) if (codes[kind]) address.searchParams.set(kind, codes[kind]!)
+  for (const kind of CODE_KINDS) if (codes[kind]) address.searchParams.set(kind, codes[kind])
   return address.href
 }
 
@@ -29,6 +29,6 @@ export function readCode(text: string): ReadCode {
   const { pathname, searchParams } = new URL(typed.code)
   const site = /^\/c\/([^/]+)$/.exec(pathname)?.[1]
   if (!site) return typed
-  const kind = [...CODE_KINDS].reverse().find((one) => searchParams.get(one))
+  const kind = [...CODE_KINDS].reverse().find((one) => !!searchParams.get(one))
   return kind ? { kind, code: searchParams.get(kind)!, site: decodeURIComponent(site) } : typed
 }

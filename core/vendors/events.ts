@@ -19,6 +19,20 @@ export const VENDOR_EVENTS = {
     writes: true,
   }),
   'vendor.decline': event<Answered>()({ says: 'declined to come', told: null, writes: true }),
+  'vendor.part': event<{ name: string; quantity: string; unit: string }>()({
+    says: 'brought',
+    about: ({ name, quantity, unit }) => [quantity, unit, name].filter(Boolean).join(' '),
+    told: null,
+    writes: false,
+  }),
+  'vendor.dropPart': event<{ name: string; quantity: string; unit: string }>()({
+    says: 'took out what was not brought:',
+    about: ({ name, quantity, unit }) => [quantity, unit, name].filter(Boolean).join(' '),
+    told: null,
+    writes: false,
+  }),
+  'vendor.file': event<{ name: string }>()({ says: 'added a paper:', about: ({ name }) => name ?? '', told: null, writes: false }),
+  'vendor.renew': event<Answered>()({ says: 'asked for a new link', told: null, writes: true }),
   'vendor.keepTime': event<Answered>()({ says: 'kept to the time planned', told: null, writes: true }),
   'vendor.remind': event<Answered & { vendor: string }>()({
     says: 'reminded',

@@ -1,4 +1,6 @@
 export * from './fields'
 export * from './iban'
 export * from './papers'
+export * from './masked'
+export * from './ublInvoice'
 export * from './events'

@@ -107,6 +107,14 @@ export async function dropVisit(tx: Tx, visit: VisitRecord, now: Date, answer: P
     .where(and(eq(vendorPasses.visitId, visit.id), isNull(vendorPasses.revokedAt)))
 }
 
+/** A link that has ended gives way to another, which works as long as a first one does. */
+export async function newPassLink(tx: Tx, passId: number, link: { nonce: string; hash: string }, now: Date): Promise<void> {
+  await tx
+    .update(vendorPasses)
+    .set({ nonce: link.nonce, tokenHash: link.hash, renewedAt: now, expiresAt: passUntil(now) })
+    .where(eq(vendorPasses.id, passId))
+}
+
 const PASS_DAYS = 14
 /** A vendor’s link works for two weeks after the visit. */
 export const passUntil = (plannedEnd: Date): Date => new Date(plannedEnd.getTime() + PASS_DAYS * 86_400_000)

@@ -25,6 +25,11 @@ export type { JobContext } from './jobCommand'
 export { myVisit } from './myVisit'
 export { finishVisit } from './finishVisit'
 export { keepPhoto } from './keepPhoto'
+export type { OnSite } from './onSite'
+export { addPhotoOn } from './addJobPhoto'
+export { signOn } from './addSignature'
+export { holdPermitOn, readHazardsOn } from './safetyActs'
+export { refuseUnsafeStart, safetyOf } from './safety'
 export { stopClockOf, switchStintOf } from './stint'
 export const routes: Route[] = [
   listJobs,

@@ -5,11 +5,10 @@ import { refuse } from '#core/kit'
 import { preparedCommand, readPicture, recordEvent } from '#server/kit'
 import type { Actor, Asker, CommandContext, Picture, Route, Tell } from '#server/kit'
 import { dropUpload, readUpload } from '#server/uploads'
-import type { VisitRecord } from '#server/dispatch/records'
-import type { OrderRecord } from '#server/orders'
 import { readJobSheet } from './jobSheet'
 import { inTurn } from './inTurn'
 import { lockMyVisit, myVisit } from './myVisit'
+import type { OnSite } from './onSite'
 
 /**
  * When something recorded on a phone happened, and who did it as its events name them.
@@ -20,13 +19,7 @@ export function momentFor(who: Asker, happenedAt: string | undefined, now: Date)
   return { at, actor: isHeardLater(at, now) ? { ...who, heardAt: now } : who }
 }
 
-export interface JobContext<Input, Ready> extends CommandContext<Input, Ready> {
-  visit: VisitRecord
-  order: OrderRecord
-  /** When it happened, which may be long before `now` where there was no signal. */
-  at: Date
-  actor: Actor
-}
+export interface JobContext<Input, Ready> extends CommandContext<Input, Ready>, OnSite {}
 type JobChange<Input, Ready> = (context: JobContext<Input, Ready>) => Promise<void>
 
 /** A change on one of my jobs, with its order locked; it answers how the job stands then, unless only that it was done is asked for (RFC 7240). */

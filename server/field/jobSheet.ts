@@ -1,5 +1,5 @@
 import type { VisitRecord } from '#server/dispatch/records'
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, eq, isNull } from 'drizzle-orm'
 import type { JobLine, JobSheet } from '#contract/field'
 import { bringOf, earlierOn } from '#server/jobsheets'
 import { countOf } from '#core/jobsheets'
@@ -10,6 +10,7 @@ import { assets, attachments, events, signatures, sites, stints } from '../table
 import { jobDowntimes } from '#server/downtimes/records'
 import { jobMeters } from '#server/meters/records'
 import { jobFindings } from '#server/findings/records'
+import { jobTalk } from '#server/talk/records'
 import { myVisit } from './myVisit'
 import { jobAlone } from './loneRows'
 import { materialsOfJob } from './jobMaterials'
@@ -48,6 +49,7 @@ export async function readJobSheet(db: Reader, who: Asker, visitId: number): Pro
     ...(await jobFindings(db, order.id, visit.id)),
     meters: await jobMeters(db, order.assetId, visit.id),
     downtimes: await jobDowntimes(db, order.assetId, order.id),
+    talk: await jobTalk(db, order.id, who.accountId),
     openMembers: (await openMembersOf(db, order.id)).map((member) => member.number),
     zone: site!.zone,
     orderKind: order.kind,
@@ -83,7 +85,8 @@ async function picturesOf(db: Reader, orderId: number) {
     .select({ id: attachments.id, stage: attachments.stage, name: signatures.name, at: attachments.at })
     .from(attachments)
     .leftJoin(signatures, eq(signatures.attachmentId, attachments.id))
-    .where(eq(attachments.orderId, orderId))
+    // What was said has its photos with it.
+    .where(and(eq(attachments.orderId, orderId), isNull(attachments.messageId)))
     .orderBy(asc(attachments.id))
   return {
     photos: rows.flatMap(({ id, stage }) => (stage === 'signature' ? [] : { id, stage })),

@@ -5,6 +5,7 @@ import readSurroundings from './readSurroundings'
 import { addFinding, addFindingPhoto, addSentFindingPhoto, takeBackFinding } from './recordFinding'
 
 export { findingMails } from './mails'
+export { addFindingOn, addFindingPhotoOn, takeBackFindingOn } from './recordFinding'
 export const routes: Route[] = [
   addFinding,
   addFindingPhoto,

@@ -29,6 +29,11 @@ export async function hangClaimed(tx: Tx, ids: number[], to: { requestId: number
     .where(inArray(attachments.id, ids))
 }
 
+/** A file that was sent ahead belongs to an order now. */
+export async function hangOnOrder(tx: Tx, id: number, orderId: number): Promise<void> {
+  await tx.update(attachments).set({ orderId, claimHash: null }).where(eq(attachments.id, id))
+}
+
 /** The files of a request are the files of the order that answers it, too. */
 export async function showOnOrder(tx: Tx, requestId: number, orderId: number): Promise<void> {
   await tx.update(attachments).set({ orderId }).where(eq(attachments.requestId, requestId))

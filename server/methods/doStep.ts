@@ -7,8 +7,9 @@ import { refuse, Refusal } from '#core/kit'
 import { readStep, stepWaits } from '#core/methods'
 import { isSettled, OVER_STATES, SEEN_IN_FIELD } from '#core/orders'
 import { canAt, command, conflict, maySee, notAllowed, notFound, preparedCommand, query, readPicture, recordEvent } from '#server/kit'
-import type { Asker, Outgoing, Picture, Reader, Tx } from '#server/kit'
+import type { Actor, Asker, Outgoing, Picture, Reader, Tx } from '#server/kit'
 import { keepPhoto, momentFor, myVisit } from '#server/field'
+import type { OnSite } from '#server/field'
 import { lockOrderById } from '#server/orders'
 import { dropUpload, readUpload } from '#server/uploads'
 import type { OrderRecord } from '#server/orders'
@@ -78,7 +79,7 @@ async function stepToDo(db: Reader, id: number): Promise<Outgoing<StepToDo>> {
  * The step, its order locked, for whoever does it: it was given to them, they are on the job, or they keep the order.
  * @throws ProblemReply 404 for what is not theirs to know of, 403 when it is not theirs to do, 409 when it was changed since
  */
-async function lockMine(tx: Tx, who: Asker, id: number, version: number | null): Promise<{ step: StepRecord; order: OrderRecord }> {
+async function lockMine(tx: Tx, who: Asker, id: number, version: number | null): Promise<Locked> {
   const { step: seen } = await mineToDo(tx, who, id)
   const order = (await lockOrderById(tx, seen.orderId))!
   const [step] = await tx.select().from(orderSteps).where(eq(orderSteps.id, id)).for('update')
@@ -88,7 +89,7 @@ async function lockMine(tx: Tx, who: Asker, id: number, version: number | null):
   return { step, order }
 }
 
-async function mineToDo(db: Reader, who: Asker, id: number): Promise<{ step: StepRecord; order: OrderRecord }> {
+async function mineToDo(db: Reader, who: Asker, id: number): Promise<Locked> {
   const [found] = await db
     .select({ step: orderSteps, order: orders })
     .from(orderSteps)
@@ -124,6 +125,22 @@ export const doStep = command(contract.doStep, async ({ tx, who, input, now }) =
   const { id, version, value, note, leave = false } = input
   const { at, actor } = momentFor(who, input.happenedAt, now)
   const { step, order } = await lockMine(tx, who, id, version)
+  return finishStep({ tx, actor, at }, { step, order }, { value, note, leave })
+})
+
+/** Whoever does it, and when. */
+interface Doing {
+  tx: Tx
+  actor: Actor
+  at: Date
+}
+interface Locked {
+  step: StepRecord
+  order: OrderRecord
+}
+
+/** @param said what was measured or chosen, or why it is left out @throws Refusal for what it still asks for */
+async function finishStep({ tx, actor, at }: Doing, { step, order }: Locked, { value, note, leave }: { value?: string; note?: string; leave: boolean }) {
   if (step.state !== 'open') throw new Refusal([{ code: 'done', sentence: 'It is done already.' }])
   if (leave && !note) throw new Refusal([{ code: 'reason_missing', sentence: 'Say why it is left out.', field: 'note' }])
   const all = await tx.select().from(orderSteps).where(eq(orderSteps.orderId, order.id))
@@ -133,30 +150,36 @@ export const doStep = command(contract.doStep, async ({ tx, who, input, now }) =
   if ('reasons' in read) throw new Refusal(read.reasons)
   await tx
     .update(orderSteps)
-    .set({ state: leave ? 'left' : 'done', ...read, note: note || null, doneBy: who.accountId, doneAt: at, version: step.version + 1 })
-    .where(eq(orderSteps.id, id))
+    .set({
+      ...{ state: leave ? 'left' : 'done', ...read, note: note || null, doneBy: actor.accountId, doneAt: at, version: step.version + 1 },
+      doneByName: actor.accountId === null ? actor.name : null,
+    })
+    .where(eq(orderSteps.id, step.id))
   const said = read.value === null ? null : [read.value, step.kind === 'measured' ? step.unit : null].filter(Boolean).join(' ')
   await recordEvent(tx, actor, at, {
     kind: 'step.do',
     siteId: order.siteId,
     orderId: order.id,
     reason: note || null,
-    details: { step: step.text, stepId: id, value: said, outside: read.outside, left: leave },
+    details: { step: step.text, stepId: step.id, value: said, outside: read.outside, left: leave },
   })
-  return stepToDo(tx, id)
-})
+  return stepToDo(tx, step.id)
+}
 
 export const undoStep = command(contract.undoStep, async ({ tx, who, input, now }) => {
   const { at, actor } = momentFor(who, input.happenedAt, now)
-  const { step, order } = await lockMine(tx, who, input.id, input.version)
+  return reopenStep({ tx, actor, at }, await lockMine(tx, who, input.id, input.version))
+})
+
+async function reopenStep({ tx, actor, at }: Doing, { step, order }: Locked) {
   if (step.state === 'open') throw new Refusal([{ code: 'open', sentence: 'It is open already.' }])
   await tx
     .update(orderSteps)
-    .set({ state: 'open', value: null, outside: false, note: null, doneBy: null, doneAt: null, version: step.version + 1 })
+    .set({ state: 'open', value: null, outside: false, note: null, doneBy: null, doneByName: null, doneAt: null, version: step.version + 1 })
     .where(eq(orderSteps.id, step.id))
   await recordEvent(tx, actor, at, { kind: 'step.undo', siteId: order.siteId, orderId: order.id, details: { step: step.text, stepId: step.id } })
   return stepToDo(tx, step.id)
-})
+}
 
 export const addStepPhoto = preparedCommand(
   contract.addStepPhoto,
@@ -180,12 +203,42 @@ export const addSentStepPhoto = preparedCommand(
 )
 
 async function addPhoto(tx: Tx, who: Asker, { id, happenedAt }: { id: number; happenedAt?: string }, picture: Picture, now: Date): Promise<Outgoing<StepToDo>> {
-  const { step, order } = await lockMine(tx, who, id, null)
+  return picturedStep({ tx, ...momentFor(who, happenedAt, now) }, await lockMine(tx, who, id, null), picture, null)
+}
+
+/** @param visit whose photo it is, where they have no account */
+async function picturedStep({ tx, at }: Doing, { step, order }: Locked, picture: Picture, visit: OnSite['visit'] | null): Promise<Outgoing<StepToDo>> {
   if (step.state !== 'open') throw new Refusal([{ code: 'done', sentence: 'It is done already: take that back first.' }])
-  const photoId = await keepPhoto(tx, order, null, picture, momentFor(who, happenedAt, now).at)
+  const photoId = await keepPhoto(tx, order, visit, picture, at)
   await tx
     .update(orderSteps)
     .set({ photoId, version: step.version + 1 })
     .where(eq(orderSteps.id, step.id))
   return stepToDo(tx, step.id)
 }
+
+/** The steps of an order, for whoever is on it. */
+export const stepsOnSite = (db: Reader, orderId: number) => stepsToDo(db, eq(orderSteps.orderId, orderId), asc(orderSteps.position))
+
+/** A step of the job one is on by a pass, that is nobody’s by name. @throws ProblemReply 404, 403, 409 */
+async function lockOnSite({ tx, order }: OnSite, id: number, version: number | null): Promise<Locked> {
+  const [step] = await tx
+    .select()
+    .from(orderSteps)
+    .where(and(eq(orderSteps.id, id), eq(orderSteps.orderId, order.id)))
+    .for('update')
+  if (!step) throw notFound('step')
+  if (step.assigneeId !== null) throw notAllowed()
+  if (version !== null && step.version !== version) throw conflict(step.version, [{ field: 'state', theirs: step.state, yours: null }])
+  if (isSettled(order.state)) throw new Refusal([{ code: 'over', sentence: 'The order is over: its steps stay as they are.' }])
+  return { step, order }
+}
+
+interface OfStep {
+  id: number
+  version: number
+}
+export const doStepOnSite = async (site: OnSite, { id, version, value, note, leave = false }: OfStep & { value?: string; note?: string; leave?: boolean }) =>
+  finishStep(site, await lockOnSite(site, id, version), { value, note, leave })
+export const undoStepOnSite = async (site: OnSite, { id, version }: OfStep) => reopenStep(site, await lockOnSite(site, id, version))
+export const pictureStepOnSite = async (site: OnSite, id: number, picture: Picture) => picturedStep(site, await lockOnSite(site, id, null), picture, site.visit)

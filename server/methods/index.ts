@@ -15,6 +15,7 @@ export { contentsOf, giveMethods } from './changePlan'
 export type { MethodInUse } from './changePlan'
 export { NOTHING } from './orderPlan'
 export { weighPlan }
+export { doStepOnSite, pictureStepOnSite, stepsOnSite, undoStepOnSite } from './doStep'
 export const routes: Route[] = [
   ...recordRoutes(methodKeeper, {
     read: contract.readMethod,

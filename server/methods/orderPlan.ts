@@ -78,8 +78,8 @@ export async function namesOf(db: Reader, accountIds: number[]): Promise<Map<num
 export type StepRecord = typeof orderSteps.$inferSelect
 
 export function stepRow(step: StepRecord, assignee: { id: number; name: string } | null, names: Map<number, string>): Outgoing<OrderStep> {
-  const { orderId: _, assigneeId: __, doneBy, ...rest } = step
-  return { ...rest, assignee, doneBy: doneBy === null ? null : (names.get(doneBy) ?? '') }
+  const { orderId: _, assigneeId: __, doneBy, doneByName, ...rest } = step
+  return { ...rest, assignee, doneBy: doneBy === null ? doneByName : (names.get(doneBy) ?? '') }
 }
 
 /** The plan of an order as its Sheet shows it. @throws ProblemReply 404 */

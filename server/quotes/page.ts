@@ -66,7 +66,7 @@ async function lockAnswering(tx: Tx, token: string, now: Date): Promise<Found> {
   return { ...found, order, quote }
 }
 
-async function answered(tx: Tx, { quote, order, vendor }: Found, now: Date, fields: Partial<QuoteRecord>) {
+export async function answered(tx: Tx, { quote, order, vendor }: Pick<Found, 'quote' | 'order' | 'vendor'>, now: Date, fields: Partial<QuoteRecord>) {
   await tx
     .update(quotes)
     .set({ ...fields, answeredAt: now, remindAt: null, tellAt: null, version: quote.version + 1 })

@@ -8,7 +8,7 @@ import { namePlace } from '#server/places'
 import { whatWasDone } from '#core/field'
 import { isFinished } from '#core/orders'
 import { EVENT_KINDS, eventRule } from '#core/events'
-import { attachments, comments, events, followers, orders, requestOrders, requests, sites, stints, visits } from '../tables'
+import { attachments, comments, events, followers, orderMessages, orders, requestOrders, requests, sites, stints, visits } from '../tables'
 import { readAnswers } from './categoryForms'
 import { contactOf } from './siteByCode'
 
@@ -55,6 +55,27 @@ export async function trackedOf(
         .from(comments)
         .where(and(eq(comments.requestId, request.id), eq(comments.kind, 'message')))
         .orderBy(asc(comments.id))
+  const files = own
+    ? await db
+        .select({
+          ...{ id: attachments.id, kind: attachments.kind, name: attachments.name, width: attachments.width, height: attachments.height },
+          commentId: attachments.commentId,
+        })
+        .from(attachments)
+        .where(and(eq(attachments.requestId, request.id), eq(attachments.shared, true)))
+    : []
+  const ours = new Set<number | null>(said.flatMap((one) => (one.accountId === null ? [] : [one.id])))
+  const messageIds = said.flatMap(({ messageId }) => messageId ?? [])
+  const crew = new Set<number | null>(
+    messageIds.length
+      ? (
+          await db
+            .select({ id: orderMessages.id })
+            .from(orderMessages)
+            .where(and(inArray(orderMessages.id, messageIds), eq(orderMessages.speaker, 'crew')))
+        ).map(({ id }) => id)
+      : [],
+  )
   return {
     number: request.number,
     site: contactOf(site),
@@ -74,17 +95,14 @@ export async function trackedOf(
         )
       : [],
     answers: own ? await readAnswers(db, request.formId, request.answers) : [],
-    files: own
-      ? await db
-          .select({ id: attachments.id, kind: attachments.kind, name: attachments.name, width: attachments.width, height: attachments.height })
-          .from(attachments)
-          .where(and(eq(attachments.requestId, request.id), eq(attachments.shared, true)))
-      : [],
+    files: files.flatMap(({ commentId, ...file }) => (ours.has(commentId) ? [] : [file])),
     messages: said.map((one) => ({
       at: one.at,
-      from: one.accountId === null ? one.authorName : `${one.authorName}, help desk`,
+      from: one.accountId === null ? one.authorName : `${one.authorName}, ${crew.has(one.messageId) ? 'technician' : 'help desk'}`,
       mine: one.accountId === null,
       text: one.text,
+      // What they sent themselves stands with what they sent.
+      files: files.flatMap(({ commentId, ...file }) => (commentId === one.id && ours.has(commentId) ? [file] : [])),
     })),
     mayAnswer: own && request.state === 'asked',
     mayWrite: own && request.state !== 'declined',

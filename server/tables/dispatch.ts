@@ -60,6 +60,8 @@ export const vendorPasses = mysqlTable(
     createdAt: instant('created_at').notNull(),
     expiresAt: instant('expires_at').notNull(),
     revokedAt: instant('revoked_at'),
+    /** When a new link was asked for last, after this one had ended. */
+    renewedAt: instant('renewed_at'),
   },
   (table) => [uniqueIndex('vendor_pass_token').on(table.tokenHash)],
 )

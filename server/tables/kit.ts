@@ -185,6 +185,8 @@ export const attachments = mysqlTable(
     shared: boolean('shared').notNull().default(false),
     vendorId: int('vendor_id').references(() => vendors.id),
     commentId: int('comment_id').references(() => comments.id),
+    /** What was said on an order that it belongs to. */
+    messageId: int('message_id'),
     articleId: int('article_id').references(() => articles.id),
     /** A picture is re-encoded and shown; a document is kept as it came and only ever downloaded. */
     kind: varchar('kind', { length: 12, enum: ['picture', 'document'] })

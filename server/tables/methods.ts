@@ -99,6 +99,8 @@ export const orderSteps = mysqlTable(
     note: varchar('note', { length: 500 }),
     photoId: int('photo_id').references(() => attachments.id),
     doneBy: int('done_by').references(() => accounts.id),
+    /** Whoever did it without an account: a vendor. */
+    doneByName: varchar('done_by_name', { length: 120 }),
     doneAt: instant('done_at'),
     version: version(),
   },

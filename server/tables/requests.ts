@@ -176,6 +176,8 @@ export const comments = mysqlTable(
     /** What a reply by mail repeated, folded away. */
     quoted: text('quoted'),
     at: instant('at').notNull(),
+    /** What it was said as on an order, where it was said there. */
+    messageId: int('message_id'),
   },
   (table) => [index('comment_request').on(table.requestId, table.id)],
 )

@@ -1,6 +1,8 @@
+import type { AnyMySqlColumn } from 'drizzle-orm/mysql-core'
 import { date, decimal, index, int, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { basisPoints, id, instant, inUse, minor } from './columns'
 import { visits } from './dispatch'
+import { attachments } from './kit'
 import { orders } from './orders'
 import { trades } from './people'
 import { sites } from './places'
@@ -21,6 +23,8 @@ export const vendorBills = mysqlTable(
     number: varchar('number', { length: 40 }).notNull(),
     taxBp: basisPoints('tax_bp').notNull(),
     enteredAt: instant('entered_at').notNull(),
+    /** The bill as they sent it, where they did. */
+    attachmentId: int('attachment_id').references((): AnyMySqlColumn => attachments.id),
   },
   (table) => [
     uniqueIndex('vendor_bill_number').on(table.vendorId, table.number),
@@ -42,6 +46,25 @@ export const vendorBillLines = mysqlTable(
     amountMinor: minor('amount_minor').notNull(),
   },
   (table) => [index('vendor_bill_line_bill').on(table.billId)],
+)
+
+/** What a vendor brought along and built in. */
+export const vendorParts = mysqlTable(
+  'vendor_part',
+  {
+    id: id(),
+    orderId: int('order_id')
+      .notNull()
+      .references(() => orders.id),
+    visitId: int('visit_id')
+      .notNull()
+      .references(() => visits.id),
+    name: varchar('name', { length: 120 }).notNull(),
+    quantity: decimal('quantity', { precision: 12, scale: 3 }).notNull(),
+    unit: varchar('unit', { length: 16 }).notNull(),
+    at: instant('at').notNull(),
+  },
+  (table) => [index('vendor_part_order').on(table.orderId), index('vendor_part_visit').on(table.visitId)],
 )
 
 export const vendors = mysqlTable('vendor', {

@@ -43,17 +43,17 @@ function mustStand({ visit }: Held, seen: string): void {
   if (visit.plannedStart.getTime() !== new Date(seen).getTime()) refuse('moved', 'The desk has planned another time meanwhile: look at it, then answer.')
 }
 
-export const acceptVisit = command(contract.acceptVisit, async ({ tx, input, now }) => {
+export const acceptVisit = command(contract.acceptVisit, async ({ tx, input, now, service }) => {
   const held = await lockAsked(tx, input.token, now)
   mustStand(held, input.plannedStart)
   if (held.visit.answer !== 'accepted') {
     await answerVisit(tx, held.visit, acceptedAt(now))
     await tell(tx, held, now, 'vendor.accept', null)
   }
-  return readPassSheet(tx, input.token, now)
+  return readPassSheet(tx, service, input.token, now)
 })
 
-export const proposeTime = command(contract.proposeTime, async ({ tx, input, now }) => {
+export const proposeTime = command(contract.proposeTime, async ({ tx, input, now, service }) => {
   const held = await lockAsked(tx, input.token, now)
   mustStand(held, input.plannedStart)
   const [start, end] = [new Date(input.start), new Date(input.end)]
@@ -70,7 +70,7 @@ export const proposeTime = command(contract.proposeTime, async ({ tx, input, now
     tellAt: null,
   })
   await tell(tx, held, now, 'vendor.propose', note, { start: start.toISOString(), end: end.toISOString() })
-  return readPassSheet(tx, input.token, now)
+  return readPassSheet(tx, service, input.token, now)
 })
 
 /** They do not come: the visit is off and its pass with it; where nobody else is to come, the order waits at the desk again. */

@@ -1,32 +1,32 @@
 import * as contract from '#contract/vendors'
 import type { Route } from '#server/kit'
 import { recordRoutes } from '#server/registers'
-import addVendorNote from './addVendorNote'
-import addVendorPhoto from './addVendorPhoto'
 import { acceptVisit, declineVisit, proposeTime } from './answers'
+import { bringPart, dropPart } from './brought'
 import enterBill from './enterBill'
-import finishVendorJob from './finishVendorJob'
 import { vendorKeeper } from './keeper'
+import { addPassFile, readBillFile, readPassFile } from './passFiles'
 import { reachRoutes } from './reach'
-import readPass from './readPass'
-import stopVendorClock from './stopVendorClock'
-import switchVendorStint from './switchVendorStint'
+import renewPass from './renewPass'
+import * as work from './work'
 
 export { vendorWorks } from './answerWatch'
 export { vendorMails } from './mails'
 export * from './keeper'
 export { openPass } from './openPass'
+export { passCommand } from './passCommand'
 export const routes: Route[] = [
-  readPass,
+  ...Object.values(work),
   acceptVisit,
   proposeTime,
   declineVisit,
-  switchVendorStint,
-  stopVendorClock,
-  addVendorNote,
-  addVendorPhoto,
   enterBill,
-  finishVendorJob,
+  bringPart,
+  dropPart,
+  addPassFile,
+  readPassFile,
+  readBillFile,
+  renewPass,
   ...reachRoutes,
   ...recordRoutes(vendorKeeper, {
     read: contract.readVendor,

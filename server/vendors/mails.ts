@@ -60,6 +60,7 @@ export const vendorMails = {
     await tellDeclined(telling, factsIn(telling).visitId ?? 0)
   },
   'vendor.keepTime': (telling) => tellVendor(telling, factsIn(telling).visitId ?? null, 'The desk keeps to the time it has planned. Can you come then?'),
+  'vendor.renew': (telling) => tellVendor(telling, factsIn(telling).visitId ?? null, 'Here is the new link you asked for; the one before has ended.'),
   'vendor.remind': (telling) => tellVendor(telling, factsIn(telling).visitId ?? null, 'We have not heard from you yet. Can you come?'),
   'vendor.silent': async (telling) => {
     const { order } = await orderOf(telling)

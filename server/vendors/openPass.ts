@@ -38,6 +38,8 @@ async function reopenedSince(db: Reader, orderId: number, endedAt: Date | null):
   return reopened !== undefined
 }
 
+export type OpenPass = Awaited<ReturnType<typeof openPass>>
+
 /** The same, with the order locked for a change; the vendor acts by name. */
 export async function lockPass(tx: Tx, token: string, now: Date) {
   const { order } = await openPass(tx, token, now)

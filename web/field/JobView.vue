@@ -17,6 +17,8 @@ import { FileEntry, freshKey, PhonePage, address, onLiveChange, PriorityBar, Pro
 import { SharedDocuments } from '#web/documents'
 import { JobDowntimes } from '#web/downtimes'
 import { JobMeters } from '#web/meters'
+import { TalkCard } from '#web/talk'
+import type { Written } from '#web/talk'
 import { JobSteps } from '#web/methods'
 import AloneCard from './AloneCard.vue'
 import ClockCard from './ClockCard.vue'
@@ -36,7 +38,18 @@ import { usePhoneJob } from './usePhoneJob'
 const visitId = Number(useRoute().params.visitId)
 const carrying = useCarrying()
 /** A page that was read by programs of an earlier day lacks what has come since. */
-const NOT_YET = { findings: [], answers: [], meters: [], downtimes: [], signatures: [], alone: null, planned: [], asked: [], equipment: [] }
+const NOT_YET = {
+  findings: [],
+  answers: [],
+  meters: [],
+  downtimes: [],
+  signatures: [],
+  alone: null,
+  planned: [],
+  asked: [],
+  equipment: [],
+  talk: { rows: [], to: [] },
+}
 const job = useCarried(contract.readJob, { visitId }, (read, acts, who) => withActs({ ...NOT_YET, ...read }, acts, who))
 void job.load().then(() => job.value.value && sawJob(job.value.value))
 onLiveChange(useSoon(job.load, 200))
@@ -64,7 +77,7 @@ const moveClock = () =>
     return record({ name: 'stint', visitId, input: { kind: wanted.value! } })
   })
 /** What is recorded below the facts is refused there, where it was pressed. */
-const at = ref<'parts' | 'equipment' | null>(null)
+const at = ref<'parts' | 'equipment' | 'talk' | null>(null)
 async function actAt(where: 'parts' | 'equipment', recording: Recording): Promise<void> {
   at.value = where
   if (await keepOpen(() => record(recording))) at.value = null
@@ -85,6 +98,19 @@ async function recordFinding({ finding, where, photos }: NewlyFound): Promise<vo
     return now
   })
   if (recorded) foundForm.value?.clear()
+}
+const talk = ref<InstanceType<typeof TalkCard> | null>(null)
+async function say({ audience, text, photos }: Written): Promise<void> {
+  at.value = 'talk'
+  const mark = freshKey()
+  const sent = await keepOpen(async () => {
+    let now = await record({ name: 'say', visitId, input: { mark, audience, text } })
+    for (const photo of photos) now = await record({ name: 'sayPhoto', visitId, input: { mark }, shown: { name: text } }, photo)
+    return now
+  })
+  if (!sent) return
+  at.value = null
+  talk.value?.clear()
 }
 /** What a step showed is where the job is. */
 const foundByStep = (finding: NewlyFound['finding']) => recordFinding({ finding, where: here.value, photos: [] })
@@ -252,6 +278,15 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
             ({ equipmentId, tag, name }, note) =>
               actAt('equipment', { name: 'equipmentBack', visitId, input: { equipmentId, ...(note ? { note } : {}) }, shown: { code: tag, name } })
           "
+        />
+        <TalkCard
+          ref="talk"
+          :talk="it.talk"
+          :about="`job-${visitId}`"
+          :busy="busy"
+          :problem="at === 'talk' ? problem : null"
+          :url-of="(id) => address(readAttachment, { id })"
+          @say="say"
         />
         <section v-if="it.notes.length" class="card" aria-label="Notes">
           <h2>Notes</h2>

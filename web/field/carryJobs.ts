@@ -40,7 +40,8 @@ async function carryJob(visitId: number): Promise<boolean> {
     await carrying.fetchKept(readSurroundings, { visitId })
     const { rows } = await carrying.fetchKept(listJobDocuments, { visitId })
     for (const { fileId, bytes } of rows) if (bytes <= LARGEST_CARRIED) await carrying.blob(address(readJobDocument, { visitId, fileId }))
-    for (const { id } of [...job.photos, ...job.answers.flatMap(({ photos }) => photos)]) await carrying.blob(address(readAttachment, { id }))
+    for (const { id } of [...job.photos, ...job.answers.flatMap(({ photos }) => photos), ...job.talk.rows.flatMap(({ photos }) => photos)])
+      await carrying.blob(address(readAttachment, { id }))
     return true
   } catch {
     // What could not be read now is read when its page is opened, or with the next round.

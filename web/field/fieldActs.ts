@@ -6,6 +6,7 @@ import { addReading } from '#contract/meters'
 import { addReportPhoto, addSentReportPhoto, reportHere } from '#contract/spots'
 import { addSentStepPhoto, addStepPhoto, doStep, listJobSteps, undoStep } from '#contract/methods'
 import type { StepToDo } from '#contract/methods'
+import { addSaidPhoto, addSentSaidPhoto, sayOnJob } from '#contract/talk'
 import { PHOTO_STAGE_NAMES, rowsWithActs, stepsWithActs, withActs } from '#core/field'
 import type { RecordedAct } from '#core/field'
 import { VISIT_RESULT_NAMES } from '#core/dispatch'
@@ -67,6 +68,19 @@ export const FIELD_ACTS: ActKinds = {
     endpoint: to(contract.usePart),
     input: ({ visitId, input }) => ({ visitId, ...input }),
     says: ({ input, shown }) => `Part used: ${input.quantity} ${shown?.unit ?? ''} ${shown?.name ?? ''}`,
+    ...onJob,
+  },
+  say: {
+    endpoint: to(sayOnJob),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ input: { audience, text } }) => `Message ${audience === 'reporter' ? 'to the reporter' : 'to the desk'}: ${text}`,
+    ...onJob,
+  },
+  sayPhoto: {
+    endpoint: to(addSentSaidPhoto),
+    whole: to(addSaidPhoto),
+    input: ({ visitId, input }) => ({ visitId, ...input }),
+    says: ({ shown }) => `Photo with a message: ${shown?.name ?? ''}`,
     ...onJob,
   },
   report: {

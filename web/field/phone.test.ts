@@ -208,7 +208,7 @@ describe('leaving a job', () => {
 })
 
 test('a bill is sent line by line, in minor units and basis points', async () => {
-  const form = mount(BillForm, { props: { currency: 'EUR', busy: false, problem: null } })
+  const form = mount(BillForm, { props: { currency: 'EUR', busy: false, problem: null, readFile: () => Promise.reject(new Error('no file')) } })
   await form.find('#bill-number').setValue('SSP-9')
   await form.find('#bill-what-0').setValue('Call-out')
   await form.find('#bill-price-0').setValue('140.10')

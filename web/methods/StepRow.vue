@@ -19,6 +19,8 @@ const props = defineProps<{
   mayDo: boolean
   /** How what is done to it reaches the server; without them, at once. */
   acts?: StepActs
+  /** Where its photo is read, by whoever has no account. */
+  photoUrl?: (id: number) => string
   /** Somebody works on it now, and may stop over what they found. */
   mayStop?: boolean
 }>()
@@ -125,7 +127,9 @@ const photo = ([file]: File[]) => file && send(() => at.photo(props.step, { id }
         ><template v-if="step.outside"> outside its limits</template>
       </p>
       <p v-if="step.note" class="soft">{{ step.note }}</p>
-      <p v-if="step.photoId && step.photoId > 0"><a :href="address(readAttachment, { id: step.photoId })" target="_blank">Photo</a></p>
+      <p v-if="step.photoId && step.photoId > 0">
+        <a :href="photoUrl ? photoUrl(step.photoId) : address(readAttachment, { id: step.photoId })" target="_blank">Photo</a>
+      </p>
       <p v-else-if="step.photoId" class="soft">The photo is kept on this phone until it is sent.</p>
       <form v-if="asking" class="do outside" :aria-label="`Outside: ${step.text}`" @submit.prevent="found()">
         <p role="status">

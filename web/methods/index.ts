@@ -18,5 +18,9 @@ export const workPlanSection: SheetSection<OrderSheet> = {
   component: defineAsyncComponent(() => import('./WorkPlanSection.vue')),
 }
 
+/** One step, for whoever does it elsewhere than on our own pages. */
+export const StepRow = defineAsyncComponent(() => import('./StepRow.vue'))
+export type { StepActs } from './stepActs'
+
 /** The steps of a job on the phone, loaded beside it. */
 export const JobSteps = defineAsyncComponent(() => import('./JobSteps.vue'))

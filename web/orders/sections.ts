@@ -8,6 +8,7 @@ import { findingsSection } from '#web/findings'
 import { workPlanSection } from '#web/methods'
 import { ownSection } from '#web/own'
 import { quotesSection } from '#web/quotes'
+import { talkSection } from '#web/talk'
 import type { SheetSection } from '#web/sheets'
 import { accessSection } from '#web/windows'
 import AgreementSection from './AgreementSection.vue'
@@ -31,6 +32,7 @@ export const ORDER_SECTIONS: readonly SheetSection<OrderSheet>[] = [
   ...ofDispatch,
   ...ofField,
   findingsSection,
+  talkSection,
   ...ofLedger,
   documentsSection(() => 'orders'),
   { anchor: 'timeline', title: 'Timeline', component: OrderTimeline },

@@ -81,6 +81,11 @@ const upload = (file: Blob, name: string) => call(uploadTrackedFile, { token, na
           <p v-for="(one, index) in tracked.value.value.messages" :key="index" class="said" :class="{ mine: one.mine }">
             <span class="label">{{ one.mine ? 'You' : one.from }}, {{ longTime(one.at) }}</span
             ><br /><span class="text">{{ one.text }}</span>
+            <span v-if="one.files.length" class="thumbs">
+              <a v-for="(file, at) in one.files" :key="file.id" :href="address(readTrackedFile, { token, fileId: file.id })"
+                ><img :src="address(readTrackedFile, { token, fileId: file.id, small: true })" :alt="`Photo ${at + 1} of ${one.from}`"
+              /></a>
+            </span>
           </p>
           <NButton v-if="tracked.value.value.mayWrite && open !== 'message'" @click="open = 'message'">Write to the desk</NButton>
           <form

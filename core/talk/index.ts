@@ -1,0 +1,2 @@
+export * from './audience'
+export * from './events'

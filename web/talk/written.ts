@@ -1,0 +1,9 @@
+import type { Audience } from '#core/talk'
+
+/** What is about to be said: to whom, with which photos. */
+export interface Written {
+  audience: Audience
+  visitId: number | null
+  text: string
+  photos: Blob[]
+}
