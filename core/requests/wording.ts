@@ -42,7 +42,7 @@ export const USUAL_WORDINGS: Record<Occasion, Wording> = {
   declined: { subject: '{number} {summary}', text: around('We will not take this on. The reason:\n\n{words}') },
   scheduled: { subject: '{number} {summary}', text: around('It is planned for {words}.') },
   message: { subject: '{number} {summary}', text: around('{words}') },
-  done: { subject: '{number} {summary}', text: around('It is done. If it is not, open your page and say so there.') },
+  done: { subject: '{number} {summary}', text: around('It is done. {words}\nIf it is not, open your page and say so there.') },
   called_off: { subject: '{number} {summary}', text: around('The work was called off. Call the desk if it is still needed.') },
   following: { subject: '{number} {summary}', text: around('Thank you for telling us. It was reported already; you hear how it goes.') },
 }

@@ -1,5 +1,7 @@
 import { dayWords } from '#core/requests'
+import { whatWasDone } from '#core/field'
 import type { Mails } from '#server/kit'
+import { orderOf } from '#server/orders'
 import { noticeOfReporter, tellReporters } from './tellReporters'
 
 /** What a reporter was told and is no longer so; they never heard of the other outcomes. */
@@ -25,7 +27,10 @@ export const requestMails = {
   },
   'request.heard': noticeOfReporter,
   'request.notFixed': noticeOfReporter,
-  'order.check': (telling) => tellReporters(telling, 'done', 'everybody'),
+  'order.check': async (telling) => {
+    const { order } = await orderOf(telling)
+    await tellReporters(telling, 'done', 'everybody', () => whatWasDone(order.fix) ?? '')
+  },
   'order.cancel': (telling) => tellReporters(telling, 'called_off', 'everybody'),
   'order.dispatch': (telling) =>
     tellReporters(telling, 'scheduled', 'everybody', ({ zone, event }) => {

@@ -69,7 +69,7 @@ export async function reportersOf(db: Reader, orderId: number): Promise<{ reques
 }
 
 const toReporters = (reporters: readonly { name: string | null }[]): Talk['to'] =>
-  reporters.length ? [{ audience: 'reporter', visitId: null, label: [...new Set(reporters.map(({ name }) => name ?? 'the reporter'))].join(' and ') }] : []
+  reporters.length ? [{ audience: 'reporter', visitId: null, label: `${[...new Set(reporters.map(({ name }) => name ?? 'Somebody'))].join(' and ')}, who reported it` }] : []
 
 /** For a technician who is on it: nobody’s address, nothing that is between desk and vendor. */
 export async function jobTalk(db: Reader, orderId: number, accountId: number | null): Promise<Outgoing<Talk>> {
@@ -100,13 +100,13 @@ export async function deskTalk(db: Reader, orderId: number, accountId: number | 
   ])
   // The last visit of each vendor is the one they look at.
   const last = new Map(sent.flatMap(({ vendor, visitId }) => (vendor ? [[vendor, visitId] as const] : [])))
+  const others: Talk['to'] = [...[...last].map(([name, visitId]) => ({ audience: 'vendor' as const, visitId, label: `${name}, vendor` })), ...toReporters(reporters)]
   return {
     rows: heardBy(rows, { is: 'desk', accountId, visitId: null }),
-    to: [
-      { audience: 'ours', visitId: null, label: sent.some(({ technicianId }) => technicianId) ? 'Our people on it' : 'The desk' },
-      ...[...last].map(([label, visitId]) => ({ audience: 'vendor' as const, visitId, label })),
-      ...toReporters(reporters),
-    ],
+    // Whoever is there comes first; without anybody, what is said among us is a note.
+    to: sent.some(({ technicianId }) => technicianId)
+      ? [{ audience: 'ours', visitId: null, label: 'Our people on it' }, ...others]
+      : [...others, { audience: 'ours', visitId: null, label: 'The desk alone' }],
   }
 }
 

@@ -9,7 +9,7 @@ let house: House
 let server: Running
 let cast: Cast
 beforeAll(async () => {
-  house = await House.open('reporters')
+  house = await House.open('reporters', { mail: true })
   server = await house.start()
   cast = await castAt(server.url)
 })
@@ -48,6 +48,8 @@ test('words of the desk that are not in our lists are not read out', async () =>
 test('what is not fixed becomes a call-back, linked to the order after which the fault came back', async () => {
   const { id, token } = await orderAt(cast, 'checked')
   const { number } = await cast.coordinator.must(readOrder, { id })
+  const { text } = await house.mail('aoife@reporter.example', (mail) => mail.text.includes('It is done.'))
+  expect(text).toMatch(/It is done\. We \w.+\.\nIf it is not, open your page/)
   await cast.anybody.must(sayNotFixed, { token, text: 'It drips again.' })
   const [again] = await house.rows<{ id: number }>("SELECT id FROM request WHERE summary LIKE 'Not fixed:%' ORDER BY id DESC LIMIT 1")
   const orderId = await accepted(cast, again!.id)

@@ -60,7 +60,7 @@ test('the reporter is mailed what is for them, sees its photo, and their answer 
   const { id, visitId, token } = await orderAt(cast, 'dispatched')
   expect((await cast.technician.must(readJob, { visitId })).talk.to.map(({ audience, label }) => [audience, label])).toEqual([
     ['ours', 'The desk'],
-    ['reporter', 'Aoife Ashdown'],
+    ['reporter', 'Aoife Ashdown, who reported it'],
   ])
   const named = mark()
   await cast.technician.must(sayOnJob, { visitId, mark: named, audience: 'reporter', text: 'Is it this lamp?' })

@@ -1,4 +1,3 @@
-import type { ChromiumWebDriver } from 'selenium-webdriver/chromium'
 import { endDevice, listDevices } from '#contract/devices'
 import { readJob } from '#contract/field'
 import type { JobSheet } from '#contract/field'
@@ -7,6 +6,7 @@ import { readSelf } from '#contract/people'
 import { Client, castAt, House, orderAt, version } from '../kit'
 import type { Cast, Running } from '../kit'
 import { By, Person } from '../kit/browser'
+import type { Signal } from '../kit/browser'
 
 /** Rounds with the network cut, slowed and brought back, in real browsers. */
 let house: House
@@ -39,14 +39,7 @@ async function phoneOf(name: string): Promise<Person> {
   )
   return phone
 }
-const network = (phone: Person, how: 'cut' | 'slow' | 'whole') =>
-  (phone.driver as ChromiumWebDriver).setNetworkConditions(
-    {
-      cut: { offline: true, latency: 0, download_throughput: 0, upload_throughput: 0 },
-      slow: { offline: false, latency: 250, download_throughput: 40_000, upload_throughput: 20_000 },
-      whole: { offline: false, latency: 0, download_throughput: -1, upload_throughput: -1 },
-    }[how],
-  )
+const network = (phone: Person, how: Signal) => phone.signal(how)
 
 /** Numbers that look thrown, the same in each run. */
 function thrown(seed: number) {

@@ -7,6 +7,12 @@ import type { ChromiumWebDriver } from 'selenium-webdriver/chromium'
 import { openBrowser } from '../../scripts/kit/browser.mjs'
 import { Client } from './client'
 
+export type Signal = 'cut' | 'slow' | 'whole'
+const SIGNALS = {
+  cut: { offline: true, latency: 0, download_throughput: 0, upload_throughput: 0 },
+  slow: { offline: false, latency: 250, download_throughput: 40_000, upload_throughput: 20_000 },
+  whole: { offline: false, latency: 0, download_throughput: -1, upload_throughput: -1 },
+}
 const PATIENCE = 25_000
 /** How often is looked whether it is there: a fifth of a second, as the driver has it, adds up to minutes. */
 const LOOK_EVERY_MS = 40
@@ -176,6 +182,11 @@ export class Person {
   }
 
   /** The first of these, as soon as it is there. */
+  /** The line of this browser from now on: none, a poor one, or as it is. */
+  async signal(how: Signal): Promise<void> {
+    await (this.driver as ChromiumWebDriver).setNetworkConditions(SIGNALS[how])
+  }
+
   find(selector: By): WebElementPromise {
     return this.driver.wait(until.elementLocated(selector), PATIENCE)
   }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import type { JobSheet } from '#contract/field'
 import { usedParts } from '#core/field'
 import { DecimalField } from '#web/kit'
@@ -14,19 +14,18 @@ const used = computed(() => usedParts(props.job.parts))
 /** Of which part something comes back. */
 const back = ref<number | null>(null)
 const quantity = ref('1')
-const field = ref<InstanceType<typeof DecimalField> | null>(null)
+/** There is one at a time. */
+let field: InstanceType<typeof DecimalField> | null = null
+const keepField = (one: unknown) => (field = one as typeof field)
 function begin(partId: number): void {
   back.value = partId
   quantity.value = '1'
 }
 function send(partId: number, { code, name, unit }: Shown): void {
-  if (field.value!.leave()) emit('back', { partId, quantity: quantity.value }, { code, name, unit })
+  if (field?.leave()) emit('back', { partId, quantity: quantity.value }, { code, name, unit })
 }
-// What came back is taken off: the form is done.
-watch(
-  () => props.job.parts.length,
-  () => (back.value = null),
-)
+/** What came back is taken off: the form is done. */
+defineExpose({ close: () => (back.value = null) })
 const many = (quantity: string, unit: string) => `${Number(quantity)} ${unit}`
 </script>
 
@@ -41,7 +40,7 @@ const many = (quantity: string, unit: string) => `${Number(quantity)} ${unit}`
         <form v-if="one.partId && back === one.partId" :aria-label="`Bring back ${one.name}`" @submit.prevent="send(one.partId, one)">
           <DecimalField
             id="back-quantity"
-            ref="field"
+            :ref="keepField"
             label="How many come back"
             kind="quantity"
             required

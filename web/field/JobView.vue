@@ -7,6 +7,7 @@ import * as contract from '#contract/field'
 import type { JobSheet } from '#contract/field'
 import { readAttachment } from '#contract/orders'
 import { PHOTO_STAGE_NAMES, withActs } from '#core/field'
+import type { FieldActs } from '#core/field'
 import type { VisitResult } from '#core/dispatch'
 import type { StintKind } from '#core/ledger'
 import { KeptPicture, SignalLine, useCarried, useCarrying } from '#web/devices'
@@ -78,9 +79,15 @@ const moveClock = () =>
   })
 /** What is recorded below the facts is refused there, where it was pressed. */
 const at = ref<'parts' | 'equipment' | 'talk' | null>(null)
-async function actAt(where: 'parts' | 'equipment', recording: Recording): Promise<void> {
+async function actAt(where: 'parts' | 'equipment', recording: Recording): Promise<boolean> {
   at.value = where
-  if (await keepOpen(() => record(recording))) at.value = null
+  const isDone = await keepOpen(() => record(recording))
+  if (isDone) at.value = null
+  return isDone
+}
+const parts = ref<InstanceType<typeof JobParts> | null>(null)
+async function bringBack(input: FieldActs['partBack'], shown: Shown): Promise<void> {
+  if (await actAt('parts', { name: 'partBack', visitId, input, shown })) parts.value?.close()
 }
 type Shown = { code: string; name: string; unit: string }
 const shownPart = ({ code, name, unit }: Shown) => ({ code, name, unit })
@@ -263,10 +270,11 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
         <SharedDocuments :read="documents" :url-of="documentUrl" :content-of="(fileId) => carrying.blob(documentUrl(fileId))" />
         <JobParts
           v-if="it.parts.length || it.planned.length || it.asked.length"
+          ref="parts"
           :job="it"
           :busy="busy"
           :problem="at === 'parts' ? problem : null"
-          @back="(input, shown) => actAt('parts', { name: 'partBack', visitId, input, shown })"
+          @back="bringBack"
         />
         <JobEquipment
           :equipment="it.equipment"

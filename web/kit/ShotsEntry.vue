@@ -4,7 +4,7 @@ import { defineAsyncComponent, onUnmounted, ref } from 'vue'
 import FileEntry from './FileEntry.vue'
 
 /** Photos that go along with what is being recorded: taken, drawn on, taken out again. */
-const props = defineProps<{ id: string; most: number; what: string }>()
+const props = defineProps<{ id: string; most: number; what: string; press?: string }>()
 const photos = defineModel<Blob[]>({ required: true })
 const PhotoEditor = defineAsyncComponent(() => import('./PhotoEditor.vue'))
 const drawing = ref<number | null>(null)
@@ -34,8 +34,8 @@ function drawn(blob: Blob): void {
   <FileEntry
     :id="id"
     label-hidden
-    :label="`Photo of ${what}`"
-    :press="photos.length ? 'Another photo' : `Photo of ${what}`"
+    :label="press ?? `Photo of ${what}`"
+    :press="photos.length ? 'Another photo' : (press ?? `Photo of ${what}`)"
     accept="image/*"
     multiple
     :disabled="photos.length >= most"

@@ -20,6 +20,8 @@ const carrying = useCarrying()
 const text = ref('')
 const rows = ref<SpotLine[]>([])
 const nothing = ref('')
+/** It could not be looked for. */
+const away = ref(false)
 const sheet = ref<SpotSheet | null>(null)
 const problem = ref<Problem | null>(null)
 /** A code that is nobody’s here, or cannot be looked up without signal: it can be reported all the same. */
@@ -32,6 +34,7 @@ const said = ref('')
 async function find(entered: boolean): Promise<void> {
   const typed = text.value.trim()
   nothing.value = ''
+  away.value = false
   rows.value = []
   if (!typed) return
   try {
@@ -43,6 +46,7 @@ async function find(entered: boolean): Promise<void> {
     if (!found.length) nothing.value = typed
   } catch (error) {
     if (!(error instanceof CallProblem)) throw error
+    away.value = error.problem.status === 0
     nothing.value = typed
   }
 }
@@ -171,7 +175,7 @@ const STATES: Record<string, string> = { planned: 'Planned', on_site: 'On site' 
           </li>
         </ul>
         <template v-if="nothing">
-          <p role="status">{{ carrying.away ? `${nothing} cannot be looked up without signal.` : `There is no ${nothing} at this site.` }}</p>
+          <p role="status">{{ away ? `${nothing} cannot be looked up without signal.` : `There is no ${nothing} at this site.` }}</p>
           <NButton @click="((code = nothing), (sheet = null), (nothing = ''))">Report something at {{ nothing }}</NButton>
         </template>
       </section>

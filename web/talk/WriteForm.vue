@@ -49,7 +49,7 @@ defineExpose({
       :hint="HINTS[reader.audience]"
       :problem="problem?.at('text') ?? problem?.at('audience')"
     />
-    <ShotsEntry :id="`talk-photo-${about}`" v-model="photos" what="it" :most="MOST_PHOTOS" />
+    <ShotsEntry :id="`talk-photo-${about}`" v-model="photos" what="it" press="Add a photo" :most="MOST_PHOTOS" />
     <p v-if="problem && !problem.at('text') && !problem.at('audience')" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
     <NButton type="primary" attr-type="submit" :disabled="busy || !text.trim()">Send</NButton>
   </form>
@@ -59,6 +59,11 @@ defineExpose({
 .write {
   display: grid;
   gap: 8px;
+}
+@media (min-width: 700px) {
+  .write > .n-button {
+    justify-self: start;
+  }
 }
 p {
   margin: 0;

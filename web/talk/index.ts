@@ -10,6 +10,6 @@ export type { Written } from './written'
 export const talkSection: SheetSection<OrderSheet> = {
   anchor: 'talk',
   title: 'Conversation',
-  opensAt: ['dispatched', 'on_job', 'on_hold'],
+  opensAt: ['on_job', 'on_hold'],
   component: defineAsyncComponent(() => import('./TalkSection.vue')),
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { ref } from 'vue'
+import { onMounted, ref } from 'vue'
 import type { BillFile } from '#contract/vendors'
 import { CallProblem, DecimalField, FileEntry, TextEntry } from '#web/kit'
 
@@ -21,6 +21,9 @@ interface Sent {
   fileClaim?: string
 }
 const emit = defineEmits<{ send: [bill: Sent]; leave: [] }>()
+/** It opens where it is seen, however much lies above it. */
+const form = ref<HTMLFormElement | null>(null)
+onMounted(() => form.value?.scrollIntoView?.({ block: 'start' }))
 const number = ref('')
 const tax = ref<number | null>(1_350)
 interface Line {
@@ -81,7 +84,7 @@ function send(): void {
 </script>
 
 <template>
-  <form class="card" aria-label="Enter the bill" @submit.prevent="send">
+  <form ref="form" class="card" aria-label="Enter the bill" @submit.prevent="send">
     <h2>Your bill</h2>
     <FileEntry
       id="bill-file"

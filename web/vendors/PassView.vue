@@ -122,6 +122,7 @@ const readBill = (file: File) => call(contract.readBillFile, { token, name: file
             @propose="(time) => actAt('answer', () => call(contract.proposeTime, { token, plannedStart: it!.plannedStart, ...time }))"
             @decline="decline"
           />
+          <JobFacts v-if="it.visitState === 'planned'" :job="it" />
           <PriceCard
             v-if="it.mayPrice || it.price"
             ref="price"
@@ -192,7 +193,7 @@ const readBill = (file: File) => call(contract.readBillFile, { token, name: file
           </p>
           <p v-if="it.bill.file" class="label">The desk has it as a file, too.</p>
         </section>
-        <JobFacts :job="it" />
+        <JobFacts v-if="it.visitState !== 'planned' || declined" :job="it" />
         <PassSteps :token="token" :steps="it.steps" :over="over" :url-of="urlOf" @changed="pass.value.value = $event" />
         <SharedDocuments :read="() => call(listPassDocuments, { token })" :url-of="(fileId) => address(readPassDocument, { token, fileId })" />
         <PassFindings
