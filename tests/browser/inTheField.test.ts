@@ -134,5 +134,8 @@ test('without signal something is reported all the same, and reaches the desk on
   await phone.press('Report it')
   await phone.reads('Kept on this phone.')
   await phone.signal('whole')
-  await phone.until('it has reached the desk', async () => (await house.rows("SELECT id FROM request WHERE summary = 'Blind is torn' AND place_id IS NOT NULL")).length === 1)
+  await phone.until(
+    'it has reached the desk',
+    async () => (await house.rows("SELECT id FROM request WHERE summary = 'Blind is torn' AND place_id IS NOT NULL")).length === 1,
+  )
 })

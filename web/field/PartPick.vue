@@ -28,24 +28,33 @@ const acts = () => carrying.acts.map(({ body }) => body)
 const carried = async () =>
   ((await carrying.kept<{ parts: FoundPart[] }>(address(carryJobs, {})))?.parts ?? []).map((one) => ({ ...one, lies: one.lies ?? [] }))
 
+async function carriedLike(q: string): Promise<FoundPart[]> {
+  const words = foldText(q).split(' ')
+  return (await carried()).filter(({ name, code }) => words.every((word) => foldText(`${name} ${code}`).includes(word))).slice(0, MOST)
+}
+/** While there is no signal, nobody waits for an answer that does not come. */
 const matching = (q: string): Promise<FoundPart[]> =>
-  call(findParts, { q }).then(
-    ({ rows }) => rows,
-    async (error: unknown) => {
-      if (!(error instanceof CallProblem)) throw error
-      const words = foldText(q).split(' ')
-      return (await carried()).filter(({ name, code }) => words.every((word) => foldText(`${name} ${code}`).includes(word))).slice(0, MOST)
-    },
-  )
+  carrying.away
+    ? carriedLike(q)
+    : call(findParts, { q }).then(
+        ({ rows }) => rows,
+        (error: unknown) => {
+          if (error instanceof CallProblem) return carriedLike(q)
+          throw error
+        },
+      )
 async function lookNow(): Promise<void> {
   const q = text.value
   const found = partsWithActs(await matching(q), acts())
   if (q !== text.value) return
-  wrong.value = ''
   const first = q ? [] : (props.planned ?? []).flatMap(({ partId }) => found.filter(({ id }) => id === partId))
   parts.value = [...first, ...found.filter((one) => !first.includes(one))]
 }
 const look = useSoon(lookNow, 150)
+function type(): void {
+  wrong.value = ''
+  look()
+}
 
 /** What is planned is found by its code, however many parts there are. */
 async function begin(): Promise<void> {
@@ -61,8 +70,10 @@ const plannedOf = (id: number) => props.planned?.find(({ partId }) => partId ===
 const chosen = computed({
   get: () => part.value?.id ?? null,
   set: (id) => {
-    part.value = parts.value.find((one) => one.id === id) ?? null
-    const plan = part.value && plannedOf(part.value.id)
+    const one = parts.value.find((found) => found.id === id) ?? null
+    part.value = one
+    // What was just chosen is known to the form a little later.
+    const plan = one && plannedOf(one.id)
     if (plan) quantity.value = plan.quantity
   },
 })
@@ -82,7 +93,7 @@ defineExpose({ leave: () => quantityField.value!.leave() })
 </script>
 
 <template>
-  <TextEntry :id="`${props.id}-text`" v-model="text" label="Part by name or code" kind="search" @input="look" @keydown.enter.prevent="scanned(text)" />
+  <TextEntry :id="`${props.id}-text`" v-model="text" label="Part by name or code" kind="search" @input="type" @keydown.enter.prevent="scanned(text)" />
   <ScanButton what="its code" @code="scanned" />
   <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
   <NRadioGroup v-model:value="chosen" class="list" :name="props.id" role="radiogroup" aria-label="Parts">

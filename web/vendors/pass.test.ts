@@ -1,0 +1,148 @@
+import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { CallProblem } from '#web/kit'
+import { choose } from '../../tests/kit/choose'
+import { answering } from '../../tests/kit/fetch'
+import BillForm from './BillForm.vue'
+import BroughtParts from './BroughtParts.vue'
+import PassFindings from './PassFindings.vue'
+import PriceCard from './PriceCard.vue'
+import RenewLink from './RenewLink.vue'
+
+beforeEach(() => setActivePinia(createPinia()))
+const problem = (sentence: string, field?: string) =>
+  new CallProblem({ type: 'about:blank', title: 'No', status: 422, detail: sentence, reasons: [{ code: 'x', sentence, ...(field ? { field } : {}) }] })
+const press = (wrapper: ReturnType<typeof mount>, words: string) =>
+  wrapper
+    .findAll('button')
+    .find((one) => one.text() === words)!
+    .trigger('click')
+
+describe('the bill', () => {
+  const form = (readFile: (file: File) => Promise<unknown>, brought: { name: string; quantity: string }[] = []) =>
+    mount(BillForm, { props: { currency: 'EUR', busy: false, problem: null, brought, readFile: readFile as never } })
+  const choose = async (wrapper: ReturnType<typeof form>) => {
+    wrapper.findComponent({ name: 'FileEntry' }).vm.$emit('choose', [new File(['x'], 'OHM-118.xml')])
+    await flushPromises()
+  }
+  const read = { number: 'OHM-118', taxBp: 1_350, lines: [{ description: 'Call-out', quantity: '1', unitPriceMinor: 14_000 }] }
+
+  test('begins with the parts they brought', () => {
+    const wrapper = form(() => Promise.reject(new Error('no')), [{ name: 'Door gasket', quantity: '2.000' }])
+    expect((wrapper.find('#bill-what-0').element as HTMLInputElement).value).toBe('Door gasket')
+    expect((wrapper.find('#bill-quantity-0').element as HTMLInputElement).value).toBe('2')
+  })
+
+  test('is filled in by an electronic invoice, and sent with its file', async () => {
+    const wrapper = form(() => Promise.resolve({ claim: 'c'.repeat(43), name: 'OHM-118.xml', read }))
+    await choose(wrapper)
+    expect(wrapper.text()).toContain('Look it through, then send it.')
+    await wrapper.find('form').trigger('submit')
+    expect(wrapper.emitted('send')![0]).toEqual([{ ...read, fileClaim: 'c'.repeat(43) }])
+  })
+
+  test('a PDF goes along with what is written; what cannot be read says why, and nothing typed is lost', async () => {
+    const wrapper = form(() => Promise.resolve({ claim: 'c'.repeat(43), name: 'Bill.pdf', read: null }))
+    await wrapper.find('#bill-number').setValue('B-7')
+    await choose(wrapper)
+    expect(wrapper.text()).toContain('goes along.')
+    expect((wrapper.find('#bill-number').element as HTMLInputElement).value).toBe('B-7')
+    const unread = form(() => Promise.reject(problem('It is in GBP; bills here are in EUR.', 'file')))
+    await unread.find('#bill-number').setValue('B-8')
+    await choose(unread)
+    expect(unread.find('[role="alert"]').text()).toContain('GBP')
+    expect((unread.find('#bill-number').element as HTMLInputElement).value).toBe('B-8')
+  })
+
+  test('a line is taken out again', async () => {
+    const wrapper = form(() => Promise.reject(new Error('no')))
+    await press(wrapper, 'Another line')
+    await wrapper.find('#bill-what-0').setValue('First')
+    await wrapper.find('#bill-what-1').setValue('Second')
+    await wrapper.find('[aria-label="Take out line 1"]').trigger('click')
+    expect((wrapper.find('#bill-what-0').element as HTMLInputElement).value).toBe('Second')
+  })
+})
+
+test('a price is named before work, in minor units; one that was agreed to is not named again', async () => {
+  const card = mount(PriceCard, { props: { price: null, may: true, currency: 'EUR', busy: false, problem: null } })
+  await press(card, 'Name a price')
+  await card.find('form').trigger('submit')
+  expect(card.emitted('name')).toBeUndefined()
+  await card.find('#pass-net').setValue('450.50')
+  await card.find('form').trigger('submit')
+  expect(card.emitted('name')![0]).toEqual([{ netMinor: 45_050, taxBp: 1_350, note: '' }])
+  const price = { netMinor: 45_050, taxBp: 1_350, note: null, state: 'taken' as const }
+  const agreed = mount(PriceCard, { props: { price, may: true, currency: 'EUR', busy: false, problem: null } })
+  expect(agreed.text()).toContain('The desk has agreed to it.')
+  expect(agreed.findAll('button')).toHaveLength(0)
+  const begun = mount(PriceCard, { props: { price: { ...price, state: 'priced' }, may: false, currency: 'EUR', busy: false, problem: null } })
+  expect(begun.findAll('button')).toHaveLength(0)
+})
+
+test('parts they brought are written down and taken out; nothing without a name or with a quantity that is none', async () => {
+  const card = mount(BroughtParts, { props: { brought: [{ id: 4, name: 'Gasket', quantity: '2.000', unit: 'pc' }], over: false, busy: false, problem: null } })
+  expect(card.text()).toContain('2 pc Gasket')
+  await card.find('[aria-label="Take out Gasket"]').trigger('click')
+  expect(card.emitted('drop')).toEqual([[4]])
+  await press(card, 'Add a part')
+  await card.find('#brought-name').setValue('Hose')
+  await card.find('#brought-quantity').setValue('many')
+  await card.find('form').trigger('submit')
+  expect(card.emitted('bring')).toBeUndefined()
+  await card.find('#brought-quantity').setValue('1.5')
+  await card.find('form').trigger('submit')
+  expect(card.emitted('bring')![0]).toEqual([{ name: 'Hose', quantity: '1.5', unit: 'pc' }])
+  const over = mount(BroughtParts, { props: { brought: [], over: true, busy: false, problem: null } })
+  expect(over.find('section').exists()).toBe(false)
+})
+
+test('what is wrong besides is told with how bad it is; what the job is to put right stands first', async () => {
+  const finding = {
+    id: 1,
+    mark: 'm',
+    text: 'Hinge cracked',
+    severity: 'repair',
+    fixedNow: false,
+    where: 'GAN-102 Studio 2',
+    pin: null,
+    photos: [],
+    at: '2026-11-23T09:15:00Z',
+    who: 'Ohm',
+    state: 'open',
+    mayTakeBack: true,
+  } as const
+  const card = mount(PassFindings, {
+    props: {
+      findings: [{ ...finding, photos: [] }],
+      answers: [{ ...finding, photos: [{ id: 9 }], text: 'Grating loose' }],
+      over: false,
+      busy: false,
+      problem: null,
+      urlOf: (id: number) => `/f/${id}`,
+    },
+  })
+  expect(card.findAll('h2').map((one) => one.text())).toEqual(['To put right', 'Something else wrong there?'])
+  expect(card.find('img').attributes('src')).toBe('/f/9')
+  await card.find('[aria-label="Take it back: Hinge cracked"]').trigger('click')
+  expect(card.emitted('takeBack')).toEqual([['m']])
+  await press(card, 'Record a finding')
+  await card.find('#pass-finding').setValue('Cover is off')
+  await choose(card, 'How bad', 'unsafe')
+  await card.find('form').trigger('submit')
+  expect(card.emitted('find')![0]).toEqual([{ text: 'Cover is off', severity: 'unsafe', fixedNow: false, photos: [] }])
+})
+
+test('a link that has ended asks for another, and says where it went, or why not', async () => {
+  const sent = answering({ 'POST /api/pass/abc/renew': { body: { sentTo: 'o…@ohm.example' } } })
+  const card = mount(RenewLink, { props: { token: 'abc' } })
+  await card.find('button').trigger('click')
+  await flushPromises()
+  expect(card.text()).toContain('A new link is on its way to o…@ohm.example.')
+  expect(sent).toHaveLength(1)
+  answering({ 'POST /api/pass/abc/renew': { status: 404, body: { type: 'about:blank', title: 'Gone', status: 404, detail: 'It was taken back.' } } })
+  const gone = mount(RenewLink, { props: { token: 'abc' } })
+  await gone.find('button').trigger('click')
+  await flushPromises()
+  expect(gone.find('[role="alert"]').text()).toContain('It was taken back.')
+})
