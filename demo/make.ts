@@ -5,6 +5,7 @@ import { makeAccess } from './access'
 import { makeShifts } from './shifts'
 import { makeBookings, makeReadiness } from './bookings'
 import { makeBuying } from './buying'
+import { makeTalk } from './talk'
 import { makeVans } from './vans'
 import { makeDocuments } from './documents'
 import { makeFindings } from './findings'
@@ -61,6 +62,7 @@ export async function makeWorld(seed: number, now: Date): Promise<World> {
   makeMeters(setting)
   makeBuying(setting)
   makeVans(setting)
+  makeTalk(setting)
   makeBookings(setting)
   makeReadiness(setting)
   makeAccess(setting)

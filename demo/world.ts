@@ -53,6 +53,7 @@ export const TABLES = [
   'approvals',
   'visits',
   'vendorPasses',
+  'orderMessages',
   'stints',
   'purchases',
   'purchaseLines',

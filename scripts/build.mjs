@@ -43,6 +43,7 @@ const PROGRAMS = {
   'readTable.worker': 'server/setup/readTable.worker.ts',
   mail: 'standins/mail/main.ts',
   bookings: 'standins/bookings/main.ts',
+  push: 'standins/push/main.ts',
   demo: 'demo/main.ts',
 }
 

@@ -1,5 +1,6 @@
 import { bookingWorks } from '#server/bookings'
 import { closureWorks } from '#server/closures'
+import { deviceWorks } from '#server/devices'
 import { dayPlanWorks, sweepDayPlans } from '#server/dayplans'
 import { documentWorks } from '#server/documents'
 import { fieldWorks } from '#server/field'
@@ -25,6 +26,7 @@ export const WORKS: readonly Works[] = [
   bookingWorks,
   closureWorks,
   fieldWorks,
+  deviceWorks,
   dayPlanWorks,
   vendorWorks,
   quoteWorks,

@@ -49,6 +49,49 @@ export const readDeviceStanding = endpoint<{ ident: string }, { ended: boolean }
   input: Joi.object<{ ident: string }, true>({ ident: field.token().required() }),
 })
 
+/** By which key a browser lets us tell it of news; null where this installation sends to no push service. */
+export const readPushKey = endpoint<object, { key: string | null }>({
+  method: 'GET',
+  path: '/api/push',
+  says: 'The key by which a browser recognizes what we send it (RFC 8292); none where nothing is sent.',
+  may: 'self.read',
+})
+
+interface KeepPush {
+  endpoint: string
+  p256dh: string
+  auth: string
+  /** What the device calls itself, where it carries jobs along. */
+  ident?: string
+}
+export const keepPush = endpoint<KeepPush, { kept: true }>({
+  method: 'POST',
+  path: '/api/push',
+  says: 'Tell me of news on this device, through the push service of its browser (RFC 8030).',
+  may: 'self.read',
+  input: Joi.object<KeepPush, true>({
+    endpoint: Joi.string()
+      .uri({ scheme: ['https', 'http'] })
+      .max(700)
+      .required(),
+    p256dh: Joi.string()
+      .pattern(/^[\w-]{80,100}={0,2}$/)
+      .required(),
+    auth: Joi.string()
+      .pattern(/^[\w-]{20,30}={0,2}$/)
+      .required(),
+    ident: field.token(),
+  }),
+})
+
+export const dropPush = endpoint<{ endpoint: string }, { kept: false }>({
+  method: 'POST',
+  path: '/api/push/drop',
+  says: 'Tell me nothing on this device any more.',
+  may: 'self.read',
+  input: Joi.object<{ endpoint: string }, true>({ endpoint: Joi.string().max(700).required() }),
+})
+
 export const listDevices = endpoint<{ accountId: number }, { rows: DeviceRow[] }>({
   method: 'GET',
   path: '/api/setup/accounts/:accountId/devices',

@@ -5,7 +5,8 @@ import { command, notFound, query, SESSION_COOKIE, sha256 } from '#server/kit'
 import type { CommandContext, Reader, Route } from '#server/kit'
 import { administers } from '#server/people'
 import { bindSession, endSessionsOn } from '#server/people/records'
-import { accounts, devices, people } from '../tables'
+import { accounts, devices, people, pushSubscriptions } from '../tables'
+import { dropPush, keepPush, readPushKey } from './push'
 
 /** The device of a person by the name it calls itself; made when it is new, open again when it was ended: whoever signs in on it has it. */
 const keepDevice = command(contract.keepDevice, async ({ tx, who, input, now, request, tell }) => {
@@ -46,6 +47,8 @@ async function end({ tx, now, tell }: CommandContext<unknown>, accountId: number
   await endSessionsOn(tx, id)
   if (!device.device.endedAt) {
     await tx.update(devices).set({ endedAt: now }).where(eq(devices.id, id))
+    // Nobody who holds it hears of the jobs either.
+    await tx.delete(pushSubscriptions).where(eq(pushSubscriptions.deviceId, id))
     await tell({ kind: 'device.end', details: { accountId, device: device.device.name, name: device.owner } })
   }
   return devicesOf(tx, accountId)
@@ -70,4 +73,5 @@ const readDeviceStanding = query(contract.readDeviceStanding, async ({ db, input
   return { ended: rows.length > 0 && rows.every(({ endedAt }) => endedAt !== null) }
 })
 
-export const routes: Route[] = [keepDevice, listMyDevices, endMyDevice, listDevices, endDevice, readDeviceStanding]
+export { deviceWorks } from './pusher'
+export const routes: Route[] = [keepDevice, listMyDevices, endMyDevice, listDevices, endDevice, readDeviceStanding, readPushKey, keepPush, dropPush]

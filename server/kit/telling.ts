@@ -1,6 +1,6 @@
-import { and, eq, isNull } from 'drizzle-orm'
+import { and, eq, inArray, isNull } from 'drizzle-orm'
 import type { EventKind } from '#core/events'
-import { notices } from '../tables'
+import { notices, pushes, pushSubscriptions } from '../tables'
 import type { Tx } from './database'
 import { writeMail } from './outbox'
 import type { Mail } from './outbox'
@@ -54,6 +54,14 @@ export async function notice({ tx, event }: Telling, accountIds: number[], sente
         at: event.at,
       })),
     )
+  await pushNotices({ tx, event }, accountIds, sentence.slice(0, 300), leadsTo)
+}
+
+/** Browsers of theirs that asked for it are told, too. */
+async function pushNotices({ tx, event }: Pick<Telling, 'tx' | 'event'>, accountIds: number[], sentence: string, leadsTo: string | null): Promise<void> {
+  const browsers = await tx.select({ id: pushSubscriptions.id }).from(pushSubscriptions).where(inArray(pushSubscriptions.accountId, accountIds))
+  if (!browsers.length) return
+  await tx.insert(pushes).values(browsers.map(({ id }) => ({ subscriptionId: id, sentence, leadsTo: leadsTo ?? '/rounds', nextAt: event.at })))
 }
 
 /** Everything somebody was told of so far is read. */

@@ -11,6 +11,8 @@ export const sha256 = (text: string) => createHash('sha256').update(text).digest
 export interface LinkMaker {
   fresh(purpose: LinkPurpose): { token: string; nonce: string; hash: string }
   again(purpose: LinkPurpose, nonce: string): string
+  /** 256 bits that are this installation’s for a purpose. */
+  key(purpose: 'push'): Buffer
   /** A short proof that we wrote this text, for addresses and message ids. */
   sign(text: string): string
 }
@@ -25,6 +27,7 @@ export function makeLinks(secret: string): LinkMaker {
   const again = (purpose: LinkPurpose, nonce: string) => createHmac('sha256', secret).update(`${purpose}:${nonce}`).digest('base64url')
   return {
     again,
+    key: (purpose) => createHmac('sha256', secret).update(`key:${purpose}`).digest(),
     sign: (text) => createHmac('sha256', secret).update(`sign:${text}`).digest('base64url').slice(0, SIGNATURE_LENGTH),
     fresh(purpose) {
       const nonce = randomBytes(16).toString('hex')

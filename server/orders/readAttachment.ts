@@ -4,11 +4,14 @@ import { SEEN_IN_FIELD } from '#core/orders'
 import { canAt, delivery, notFound } from '#server/kit'
 import type { Asker, Db } from '#server/kit'
 import { attachments, findingPhotos, findings, orders, visits } from '../tables'
+import { isForCrew } from '#server/talk/records'
 import { sendFile } from './sendFile'
 
 export default delivery(contract.readAttachment, async ({ db, who, input, response }) => {
   const [file] = await db.select().from(attachments).where(eq(attachments.id, input.id))
-  if (!file || !(canAt(who, 'desk.read', file.siteId) || (await isOnMyJob(db, who, await ordersShowing(db, file))))) throw notFound('file')
+  const mayOpen =
+    file && (canAt(who, 'desk.read', file.siteId) || ((await isForCrew(db, file.messageId)) && (await isOnMyJob(db, who, await ordersShowing(db, file)))))
+  if (!mayOpen) throw notFound('file')
   await sendFile(db, response, file, input.small)
 })
 

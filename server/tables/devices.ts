@@ -24,3 +24,23 @@ export const devices = mysqlTable(
   },
   (table) => [uniqueIndex('device_once').on(table.accountId, table.ident), index('device_ident').on(table.ident)],
 )
+
+/** Where a browser is told of news: at a push service of its own choosing, sealed for it alone (RFC 8030, 8291). */
+export const pushSubscriptions = mysqlTable(
+  'push_subscription',
+  {
+    id: id(),
+    accountId: int('account_id')
+      .notNull()
+      .references(() => accounts.id),
+    /** The device it is on, where that carries jobs along. */
+    deviceId: int('device_id').references(() => devices.id),
+    endpoint: varchar('endpoint', { length: 700 }).notNull(),
+    /** SHA-256 of the endpoint in hex: an endpoint is too long for an index. */
+    endpointHash: varchar('endpoint_hash', { length: 64 }).notNull(),
+    p256dh: varchar('p256dh', { length: 120 }).notNull(),
+    auth: varchar('auth', { length: 40 }).notNull(),
+    at: instant('at').notNull(),
+  },
+  (table) => [uniqueIndex('push_subscription_once').on(table.endpointHash), index('push_subscription_account').on(table.accountId)],
+)

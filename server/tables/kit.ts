@@ -6,6 +6,7 @@ import { REGISTERS } from '#core/registers'
 import { id, instant, mediumblob } from './columns'
 import { visits } from './dispatch'
 import { articles } from './help'
+import { pushSubscriptions } from './devices'
 import { orders } from './orders'
 import { accounts } from './people'
 import { sites } from './places'
@@ -158,6 +159,23 @@ export const notices = mysqlTable(
     readAt: instant('read_at'),
   },
   (table) => [uniqueIndex('notice_once').on(table.eventId, table.accountId), index('notice_account').on(table.accountId, table.readAt)],
+)
+
+/** News that is to be told to a browser still. */
+export const pushes = mysqlTable(
+  'push',
+  {
+    id: id(),
+    subscriptionId: int('subscription_id')
+      .notNull()
+      .references(() => pushSubscriptions.id, { onDelete: 'cascade' }),
+    sentence: varchar('sentence', { length: 300 }).notNull(),
+    /** The page it leads to. */
+    leadsTo: varchar('leads_to', { length: 80 }).notNull(),
+    tries: int('tries').notNull().default(0),
+    nextAt: instant('next_at').notNull(),
+  },
+  (table) => [index('push_next').on(table.nextAt), index('push_subscription').on(table.subscriptionId)],
 )
 
 /** A file as it is served: pictures re-encoded without position data, in the database beside their row. */

@@ -69,7 +69,9 @@ export async function reportersOf(db: Reader, orderId: number): Promise<{ reques
 }
 
 const toReporters = (reporters: readonly { name: string | null }[]): Talk['to'] =>
-  reporters.length ? [{ audience: 'reporter', visitId: null, label: `${[...new Set(reporters.map(({ name }) => name ?? 'Somebody'))].join(' and ')}, who reported it` }] : []
+  reporters.length
+    ? [{ audience: 'reporter', visitId: null, label: `${[...new Set(reporters.map(({ name }) => name ?? 'Somebody'))].join(' and ')}, who reported it` }]
+    : []
 
 /** For a technician who is on it: nobody’s address, nothing that is between desk and vendor. */
 export async function jobTalk(db: Reader, orderId: number, accountId: number | null): Promise<Outgoing<Talk>> {
@@ -100,7 +102,10 @@ export async function deskTalk(db: Reader, orderId: number, accountId: number | 
   ])
   // The last visit of each vendor is the one they look at.
   const last = new Map(sent.flatMap(({ vendor, visitId }) => (vendor ? [[vendor, visitId] as const] : [])))
-  const others: Talk['to'] = [...[...last].map(([name, visitId]) => ({ audience: 'vendor' as const, visitId, label: `${name}, vendor` })), ...toReporters(reporters)]
+  const others: Talk['to'] = [
+    ...[...last].map(([name, visitId]) => ({ audience: 'vendor' as const, visitId, label: `${name}, vendor` })),
+    ...toReporters(reporters),
+  ]
   return {
     rows: heardBy(rows, { is: 'desk', accountId, visitId: null }),
     // Whoever is there comes first; without anybody, what is said among us is a note.
@@ -108,6 +113,13 @@ export async function deskTalk(db: Reader, orderId: number, accountId: number | 
       ? [{ audience: 'ours', visitId: null, label: 'Our people on it' }, ...others]
       : [...others, { audience: 'ours', visitId: null, label: 'The desk alone' }],
   }
+}
+
+/** Whether our people on a job may see what was said, or a photo that was never said anything with. */
+export async function isForCrew(db: Reader, messageId: number | null): Promise<boolean> {
+  if (messageId === null) return true
+  const [said] = await db.select().from(orderMessages).where(eq(orderMessages.id, messageId))
+  return !!said && hears({ is: 'crew', visitId: null }, said)
 }
 
 /** Of which vendor’s visit on an order something may be said to; null where there is none. */

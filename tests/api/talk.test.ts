@@ -102,6 +102,7 @@ test('between desk and vendor it stays between them, also from another vendor an
   ])
   const { talk } = await vendor.must(addPassSaidPhoto, { token, mark: named }, { file: await picture() })
   expect((await vendor.call(readPassFile, { token, fileId: talk.rows[1]!.photos[0]!.id })).status).toBe(200)
+  expect((await cast.technician.call(readAttachment, { id: talk.rows[1]!.photos[0]!.id })).status).toBe(404)
   await cast.coordinator.hears((sentence) => sentence.includes('Talking Ltd wrote on'))
   await heard('maren.quill@skerry.example', 'Ladder is on the van')
   expect(texts((await cast.technician.must(readJob, { visitId: ownVisit })).talk)).toEqual(['They are always late'])

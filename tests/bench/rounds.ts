@@ -40,7 +40,7 @@ async function carriedDay(cast: Cast, server: Running): Promise<Measure[]> {
       ),
     )
     const used = await phone.driver.executeAsyncScript<number>('const done = arguments[0]; navigator.storage.estimate().then(({ usage }) => done(usage))')
-    const driver = phone.driver as ChromiumWebDriver
+    const driver = phone.driver
     await driver.setNetworkConditions({ offline: true, latency: 0, download_throughput: 0, upload_throughput: 0 })
     await phone.slow(SLOWER)
     await driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {

@@ -139,3 +139,24 @@ test('without signal something is reported all the same, and reaches the desk on
     async () => (await house.rows("SELECT id FROM request WHERE summary = 'Blind is torn' AND place_id IS NOT NULL")).length === 1,
   )
 })
+
+test('news that comes through the browser’s push service is shown, and leads to the job', async () => {
+  await phone.driver.sendDevToolsCommand('Browser.grantPermissions', { origin: server.url, permissions: ['notifications'] })
+  await phone.go('/rounds')
+  await phone.until(
+    'Rounds is installed',
+    async () => await phone.driver.executeAsyncScript<boolean>('navigator.serviceWorker.ready.then(({ active }) => arguments[0](!!active))'),
+  )
+  await phone.driver.sendDevToolsCommand('ServiceWorker.enable', {})
+  const told = { sentence: 'New job W-31500: Lamp is out', leadsTo: '/rounds' }
+  // Which registration it is, the browser tells by an event alone: it is the only one, and the first.
+  for (const registrationId of ['0', '1', '2'])
+    await phone.driver
+      .sendDevToolsCommand('ServiceWorker.deliverPushMessage', { origin: server.url, registrationId, data: JSON.stringify(told) })
+      .catch(() => undefined)
+  const shown = () =>
+    phone.driver.executeAsyncScript<string[]>(
+      'navigator.serviceWorker.ready.then(async (one) => arguments[0]((await one.getNotifications()).map(({ body }) => body)))',
+    )
+  await phone.until('it is shown', async () => (await shown()).includes(told.sentence))
+})

@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { By, Key, until } from 'selenium-webdriver'
-import type { WebDriver, WebElement, WebElementPromise } from 'selenium-webdriver'
+import type { WebElement, WebElementPromise } from 'selenium-webdriver'
 import type { ChromiumWebDriver } from 'selenium-webdriver/chromium'
 import { openBrowser } from '../../scripts/kit/browser.mjs'
 import { Client } from './client'
@@ -20,13 +20,13 @@ const LOOK_EVERY_MS = 40
 /** A person at a real Chromium: finds things as a person does, by their labels and words. */
 export class Person {
   private constructor(
-    readonly driver: WebDriver,
+    readonly driver: ChromiumWebDriver,
     readonly url: string,
   ) {}
 
   static async at(url: string, size: 'desk' | 'phone' = 'desk', more: string[] = []): Promise<Person> {
     const [width, height] = size === 'desk' ? [1280, 800] : [390, 844]
-    const driver = await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width, height, more)
+    const driver = (await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width, height, more)) as ChromiumWebDriver
     const wait = driver.wait.bind(driver) as (...all: unknown[]) => never
     driver.wait = (condition: unknown, timeout?: number, message?: string) => wait(condition, timeout, message, LOOK_EVERY_MS)
     return new Person(driver, url)
@@ -173,7 +173,7 @@ export class Person {
 
   /** Slows the processor of the page so many times. */
   async slow(times: number): Promise<void> {
-    await (this.driver as ChromiumWebDriver).sendDevToolsCommand('Emulation.setCPUThrottlingRate', { rate: times })
+    await this.driver.sendDevToolsCommand('Emulation.setCPUThrottlingRate', { rate: times })
   }
 
   /** Waits until it is so; says what it waited for when it never is. */
@@ -184,7 +184,7 @@ export class Person {
   /** The first of these, as soon as it is there. */
   /** The line of this browser from now on: none, a poor one, or as it is. */
   async signal(how: Signal): Promise<void> {
-    await (this.driver as ChromiumWebDriver).setNetworkConditions(SIGNALS[how])
+    await this.driver.setNetworkConditions(SIGNALS[how])
   }
 
   find(selector: By): WebElementPromise {

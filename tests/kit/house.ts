@@ -155,7 +155,7 @@ async function freshDatabase(name: string): Promise<string> {
   return `${server}/${schema}`
 }
 
-async function startProgram(name: string, env: NodeJS.ProcessEnv) {
+export async function startProgram(name: string, env: NodeJS.ProcessEnv) {
   const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] })
   const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()))
   const addresses = await new Promise<string[]>((resolve, reject) => {

@@ -3,6 +3,7 @@ import type { ActKinds } from './acts'
 import type { Box } from './box'
 import { useCarrying } from './carrying'
 import { enrol, openBox, recall, verify } from './device'
+import { tellNoMore } from './tellHere'
 
 let began: Promise<void> | null = null
 /** To the network and the page, once for all who work here one after another. */
@@ -74,6 +75,7 @@ async function join(box: Box, ready: () => unknown): Promise<void> {
 export async function leaveDevice(signOut: () => Promise<unknown>): Promise<void> {
   // Once nobody is signed in any more, nobody knows whose it was.
   const { device } = useCarrying()
+  await tellNoMore()
   await signOut()
   if (device) await device.box.lock(device.accountId)
   began = null

@@ -1,6 +1,7 @@
 export type { ActKinds, Copies } from './acts'
 export { default as DeviceList } from './DeviceList.vue'
 export { default as KeptPicture } from './KeptPicture.vue'
+export { default as TellHere } from './TellHere.vue'
 export { default as SignalLine } from './SignalLine.vue'
 export { carryAlong, leaveDevice } from './carryAlong'
 export { useCarrying } from './carrying'

@@ -5,7 +5,7 @@ import { RouterLink, useRouter } from 'vue-router'
 import { printMyDay } from '#contract/jobsheets'
 import * as contract from '#contract/field'
 import { jobsOn, nextDay, ROUND_RANGES, rowsWithActs } from '#core/field'
-import { leaveDevice, SignalLine, useCarried, useCarrying } from '#web/devices'
+import { leaveDevice, SignalLine, TellHere, useCarried, useCarrying } from '#web/devices'
 import {
   address,
   call,
@@ -122,6 +122,7 @@ const RANGES = [
         </section>
       </template>
       <div v-else class="bones wait" />
+      <TellHere />
     </main>
   </PhonePage>
 </template>
