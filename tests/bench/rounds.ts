@@ -1,5 +1,4 @@
 import { randomBytes } from 'node:crypto'
-import type { ChromiumWebDriver } from 'selenium-webdriver/chromium'
 import { addDocument } from '#contract/documents'
 import { addNote, finishJob, stopClock, switchStint } from '#contract/field'
 import { listOrders, readOrder } from '#contract/orders'
