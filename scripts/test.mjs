@@ -3,7 +3,7 @@ import { mkdirSync, rmSync } from 'node:fs'
 import path from 'node:path'
 import { ensurePackages, ensurePrograms, root } from './kit/tools.mjs'
 
-/** Every check. A database and a folder of their own. */
+/** Every check, in the order in which a failure is cheapest. A database and a folder of their own. */
 ensurePrograms({ mariadbd: 'mariadb-server', chromium: 'chromium', chromedriver: 'chromium-driver', pdftotext: 'poppler-utils' })
 ensurePackages()
 const { startDatabase } = await import('./kit/database.mjs')
@@ -25,8 +25,14 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
     })
   })
 try {
-  // What only reads the source takes what the tests leave over, which wait a good deal; whatever fails first ends all.
-  await Promise.all([readSource(), test()])
+  // The linter reads types and takes as long as all the others together: it runs beside them, and beside the build.
+  const [, world] = await Promise.all([run('lint', 'npx', ['eslint', '.', '--max-warnings', '0']), readSource().then(buildApart).then(makeWorldOnce)])
+  database = await startDatabase(folder, { quick: true })
+  // The build leaves NODE_ENV at production, in which components do not tell their tests what they emit.
+  const env = { NODE_ENV: 'test', EVRIX_TEST_WORLD: world, EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, NODE_OPTIONS: '--no-warnings' }
+  const only = process.argv.slice(2)
+  // Three at once on two cores: those that wait for a server, a mail or a page leave room for the third.
+  await run('tests', 'npx', ['jest', '--config', 'jest.config.mjs', '--maxWorkers=3', '--forceExit', ...only], env)
 } catch (error) {
   failed = true
   endRunning()
@@ -37,24 +43,11 @@ try {
 }
 process.exit(failed ? 1 : 0)
 
-async function test() {
-  await buildApart()
-  const world = await makeWorldOnce()
-  if (failed) return
-  database = await startDatabase(folder, { quick: true })
-  // The build leaves NODE_ENV at production, in which components do not tell their tests what they emit.
-  const env = { NODE_ENV: 'test', EVRIX_TEST_WORLD: world, EVRIX_TEST_DATABASE: database.url, EVRIX_TEST_FOLDER: folder, NODE_OPTIONS: '--no-warnings' }
-  const only = process.argv.slice(2)
-  // Three at once on two cores: those that wait for a server, a mail or a page leave room for the third.
-  await run('tests', 'npx', ['jest', '--config', 'jest.config.mjs', '--maxWorkers=3', '--forceExit', ...only], env)
-}
-
 async function readSource() {
-  await run('boundaries', ...aside('depcruise', 'core', 'contract', 'server', 'web', 'standins', 'demo', 'tests', '--config', '.dependency-cruiser.cjs'))
-  await run('answers', 'nice', ['-n', '15', 'node', 'scripts/answers.mjs', '--check'])
-  await run('types', ...aside('vue-tsc', '--noEmit', '-p', 'tsconfig.json'))
-  await run('format', ...aside('prettier', '--check', '.', '--log-level', 'warn'))
-  await run('lint', ...aside('eslint', '.', '--max-warnings', '0'))
+  await run('format', 'npx', ['prettier', '--check', '.', '--log-level', 'warn'])
+  await run('types', 'npx', ['vue-tsc', '--noEmit', '-p', 'tsconfig.json'])
+  await run('boundaries', 'npx', ['depcruise', 'core', 'contract', 'server', 'web', 'standins', 'demo', 'tests', '--config', '.dependency-cruiser.cjs'])
+  await run('answers', 'node', ['scripts/answers.mjs', '--check'])
 }
 
 /** The demo world at the moment most tests happen, as the files of a server that has ended: every test starts one of its own on a copy. */
@@ -81,11 +74,6 @@ async function countTables(url) {
   const [tables] = await connection.query('SHOW TABLES')
   await connection.query(`ANALYZE TABLE ${tables.map((row) => `\`${Object.values(row)[0]}\``).join(', ')}`)
   await connection.end()
-}
-
-/** A program of the packages that gives way to the tests. */
-function aside(...command) {
-  return ['nice', ['-n', '15', 'npx', ...command]]
 }
 
 function run(name, program, args, env = {}) {

@@ -110,7 +110,7 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   await technician.reads('Travel, 0 min')
   await technician.press('Work')
   await technician.press('Part')
-  await technician.type('Part of name or code', 'LED tube')
+  await technician.type('Part by name or code', 'LED tube')
   await technician.press('LED tube 1200 mm')
   await technician.press('Use it')
   await technician.reads('1 pc LED tube 1200 mm')
