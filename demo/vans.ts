@@ -24,7 +24,6 @@ const VANS: [van: string, driver: string, load: [code: string, quantity: number]
     'Van 3',
     'Odalys Brannigan',
     [
-      ['LS-401', 1],
       ['LS-403', 2],
       ['EL-101', 6],
     ],

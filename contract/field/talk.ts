@@ -1,5 +1,5 @@
 import type { Instant } from '#contract/kit'
-import type { Audience, Speaker } from '#core/talk'
+import type { TalkAudience, Speaker } from '#core/talk'
 
 /** What was said on an order, as somebody who may read it finds it. */
 export interface Said {
@@ -7,7 +7,7 @@ export interface Said {
   id: number
   mark: string | null
   speaker: Speaker
-  audience: Audience
+  audience: TalkAudience
   who: string
   text: string
   at: Instant
@@ -20,5 +20,5 @@ export interface Said {
 export interface Talk {
   rows: Said[]
   /** Whom one can write to. */
-  to: { audience: Audience; visitId: number | null; label: string }[]
+  to: { audience: TalkAudience; visitId: number | null; label: string }[]
 }

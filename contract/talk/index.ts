@@ -3,11 +3,11 @@ import { onJob, sentBefore } from '#contract/field'
 import type { JobSheet, OnJob, SentBefore, Talk } from '#contract/field'
 import { endpoint, field } from '#contract/kit'
 import { AUDIENCES } from '#core/talk'
-import type { Audience } from '#core/talk'
+import type { TalkAudience } from '#core/talk'
 
 interface Saying {
   mark: string
-  audience: Audience
+  audience: TalkAudience
   text: string
 }
 export const words = field.words(2000).min(1).required().messages({ 'any.required': 'Write something first.', 'string.empty': 'Write something first.' })

@@ -1,7 +1,7 @@
 import type { FindingSeverity } from '#core/findings'
 import type { StintKind } from '#core/ledger'
 import type { ReadingAnswer } from '#core/meters'
-import type { Audience } from '#core/talk'
+import type { TalkAudience } from '#core/talk'
 import type { PhotoStage } from './stages'
 import type { Permit } from '#core/methods'
 
@@ -13,7 +13,7 @@ export interface FieldActs {
   part: { partId: number; quantity: string; storeId?: number }
   report: { mark: string; placeId?: number; assetId?: number; code?: string; text: string; asker?: string; askerEmail?: string }
   reportPhoto: { mark: string }
-  say: { mark: string; audience: Audience; text: string }
+  say: { mark: string; audience: TalkAudience; text: string }
   sayPhoto: { mark: string }
   partBack: { partId: number; quantity: string; storeId?: number }
   partAsk: { partId: number; quantity: string }

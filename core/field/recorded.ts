@@ -3,7 +3,7 @@ import type { FindingSeverity, FindingState } from '#core/findings'
 import { chargedMinutes } from '#core/ledger'
 import type { StintKind } from '#core/ledger'
 import type { Permit } from '#core/methods'
-import type { Audience, Speaker } from '#core/talk'
+import type { TalkAudience, Speaker } from '#core/talk'
 import type { RecordedAct } from './acts'
 import { checkInBy, isAlone } from './alone'
 import type { PhotoStage } from './stages'
@@ -46,7 +46,7 @@ interface RecordedSaid {
   id: number
   mark: string | null
   speaker: Speaker
-  audience: Audience
+  audience: TalkAudience
   who: string
   text: string
   at: string

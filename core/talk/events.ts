@@ -1,9 +1,9 @@
 import { event } from '#core/kit'
-import type { Audience, Speaker } from './audience'
+import type { TalkAudience, Speaker } from './audience'
 
 /** What can happen in the conversation of an order. */
 export const TALK_EVENTS = {
-  'talk.say': event<{ messageId: number; speaker: Speaker; audience: Audience; visitId: number | null }>()({
+  'talk.say': event<{ messageId: number; speaker: Speaker; audience: TalkAudience; visitId: number | null }>()({
     says: 'wrote',
     about: ({ audience }) => ({ ours: 'to the desk and our people', vendor: 'between desk and vendor', reporter: 'to the reporter' })[audience ?? 'ours'],
     told: null,

@@ -1,4 +1,4 @@
-import { and, eq, inArray, or } from 'drizzle-orm'
+import { and, eq, inArray, isNull, or } from 'drizzle-orm'
 import type { SQL } from 'drizzle-orm'
 import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
 import type { OwnField } from '#core/own'
@@ -8,7 +8,7 @@ import type { KnownRecords, NameIndex, TableField, TableKind, TableRow } from '#
 import type { Reader } from '#server/kit'
 import { ownValuesOfMany } from '#server/own'
 import { RECORD_TABLES } from '#server/registers'
-import { assets, categories, payers, people, places, teams, trades, vendors } from '../tables'
+import { accounts, assets, categories, payers, people, places, teams, trades, vendors } from '../tables'
 
 const AT_ONCE = 1_000
 
@@ -41,8 +41,19 @@ export async function namesKnown(db: Reader, siteId: number, fields: readonly Ta
     cells.set(of, wanted)
   }
   const found: NameIndex = {}
-  for (const [of, wanted] of cells) found[of] = indexNames(await namedLike(db, siteId, NAMED[of], [...wanted]))
+  for (const [of, wanted] of cells)
+    found[of] = indexNames(await (of === 'account' ? accountsLike(db, siteId, [...wanted]) : namedLike(db, siteId, NAMED[of], [...wanted])))
   return found
+}
+
+/** People with an open account at the site, by name or mail address. */
+async function accountsLike(db: Reader, siteId: number, cells: string[]): Promise<{ id: number; code: string | null; name: string }[]> {
+  if (!cells.length) return []
+  return db
+    .select({ id: accounts.id, code: accounts.email, name: people.name })
+    .from(accounts)
+    .innerJoin(people, eq(people.id, accounts.personId))
+    .where(and(eq(people.siteId, siteId), isNull(accounts.disabledAt), or(inArray(people.name, cells), inArray(accounts.email, cells))))
 }
 
 async function namedLike(

@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm'
 import { refuse, Refusal } from '#core/kit'
 import { isOver } from '#core/orders'
 import { sayReasons } from '#core/talk'
-import type { Audience, Speaker } from '#core/talk'
+import type { TalkAudience, Speaker } from '#core/talk'
 import { keepAttachment, notFound } from '#server/kit'
 import type { Actor, Picture, Tell, Tx } from '#server/kit'
 import type { OrderRecord } from '#server/orders'
@@ -21,7 +21,7 @@ interface Saying {
 }
 interface Words {
   mark: string
-  audience: Audience
+  audience: TalkAudience
   text: string
   /** Of whoever says it on site, or of the vendor it is to. */
   visitId: number | null

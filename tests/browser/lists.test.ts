@@ -335,6 +335,8 @@ test('searching everything: a typing error is forgiven, narrowed by kind and sta
   await desk.go('/desk/planning')
   await desk.find(By.css('ol .row'))
   await desk.keys('/')
+  // Nobody types before it is open.
+  await desk.until('the palette is open', async () => (await (await desk.focused()).getTagName()) === 'input')
   await desk.keys('chillr presure')
   await desk.reads('Search everywhere for')
   await desk.reads('chiller pressure')

@@ -36,7 +36,8 @@ async function find(entered: boolean): Promise<void> {
   nothing.value = ''
   away.value = false
   rows.value = []
-  if (!typed) return
+  // What is being reported on is not looked for once more.
+  if (!typed || typed === code.value) return
   try {
     const found = (await call(findSpot, { q: typed })).rows
     if (typed !== text.value.trim()) return

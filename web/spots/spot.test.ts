@@ -112,5 +112,5 @@ test('a code nobody knows can be reported all the same, with what was scanned', 
   await press('Report something at KEL-9999')
   await view.find('#spot-text').setValue('Door sticks')
   await press('Report it')
-  expect(sent.at(-1)!.body).toMatchObject({ code: 'KEL-9999', text: 'Door sticks' })
+  expect(sent.find(({ url }) => url === '/api/rounds-reports')!.body).toMatchObject({ code: 'KEL-9999', text: 'Door sticks' })
 })

@@ -1,8 +1,8 @@
-import type { Audience } from '#core/talk'
+import type { TalkAudience } from '#core/talk'
 
 /** What is about to be said: to whom, with which photos. */
 export interface Written {
-  audience: Audience
+  audience: TalkAudience
   visitId: number | null
   text: string
   photos: Blob[]
