@@ -118,6 +118,7 @@ defineExpose({ leave: () => quantityField.value!.leave() })
 <style scoped>
 .list {
   display: grid;
+  grid-auto-rows: max-content;
   max-height: 260px;
   overflow: auto;
 }

@@ -41,6 +41,10 @@ const chosen = computed({ get: () => value.value, set: (now) => (value.value = n
 }
 .apart :deep(.n-radio-button) {
   flex: 1 0 auto;
+  max-width: 100%;
+  height: auto;
+  min-height: var(--n-height);
+  white-space: normal;
   text-align: center;
   border: 1px solid var(--line-strong);
   border-radius: 6px;
