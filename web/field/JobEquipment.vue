@@ -54,7 +54,7 @@ function giveBack({ equipmentId, tag: of, name }: Piece): void {
 <template>
   <section class="card" aria-label="Equipment">
     <h2>Equipment</h2>
-    <ul v-if="equipment.length">
+    <ul v-if="equipment.length" class="things">
       <li v-for="one in equipment" :key="one.equipmentId">
         <span
           ><span class="mono">{{ one.tag }}</span> {{ one.name }}<br /><span class="label"
@@ -64,7 +64,7 @@ function giveBack({ equipmentId, tag: of, name }: Piece): void {
         >
         <form v-if="giving === one.equipmentId" :aria-label="`Give back ${one.name}`" @submit.prevent="giveBack(one)">
           <TextEntry id="equipment-note" v-model="note" label="Anything to say of it" :max="300" />
-          <div class="ways">
+          <div class="halves">
             <NButton type="primary" attr-type="submit" :disabled="busy">Give it back</NButton><NButton @click="giving = null">Not now</NButton>
           </div>
         </form>
@@ -80,7 +80,7 @@ function giveBack({ equipmentId, tag: of, name }: Piece): void {
       <TextEntry id="equipment-tag" v-model="tag" label="Tag of the equipment" mono @keydown.enter.prevent="read(tag)" />
       <ScanButton what="its tag" @code="read" />
       <p v-if="wrong" class="problem" role="alert">{{ wrong }}</p>
-      <div class="ways">
+      <div class="halves">
         <NButton type="primary" :disabled="busy || !tag.trim()" @click="read(tag)">Take or give back</NButton><NButton @click="asking = false">Not now</NButton>
       </div>
     </template>
@@ -89,32 +89,6 @@ function giveBack({ equipmentId, tag: of, name }: Piece): void {
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  justify-content: space-between;
-  align-items: center;
-  padding: 6px 0;
-}
-li + li {
-  border-top: 1px solid var(--line);
-}
-form {
-  width: 100%;
-  display: grid;
-  gap: 8px;
-}
-.ways {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-}
 p {
   margin: 0;
 }

@@ -32,7 +32,7 @@ const many = (quantity: string, unit: string) => `${Number(quantity)} ${unit}`
 <template>
   <section class="card" aria-label="Parts">
     <h2>Parts</h2>
-    <ul>
+    <ul class="things">
       <li v-for="one in used" :key="one.code">
         <span
           >{{ many(one.quantity, one.unit) }} {{ one.name }} <span class="mono label">{{ one.code }}</span></span
@@ -49,7 +49,7 @@ const many = (quantity: string, unit: string) => `${Number(quantity)} ${unit}`
             @save="quantity = $event as string"
           />
           <p v-if="problem && !problem.at('quantity')" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-          <div class="ways">
+          <div class="halves">
             <NButton type="primary" attr-type="submit" :disabled="busy">Bring back</NButton><NButton @click="back = null">Not now</NButton>
           </div>
         </form>
@@ -70,32 +70,6 @@ const many = (quantity: string, unit: string) => `${Number(quantity)} ${unit}`
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  justify-content: space-between;
-  align-items: center;
-  padding: 6px 0;
-}
-li + li {
-  border-top: 1px solid var(--line);
-}
-form {
-  width: 100%;
-  display: grid;
-  gap: 8px;
-}
-.ways {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-}
 p {
   margin: 0;
 }

@@ -25,7 +25,7 @@ defineExpose({
 <template>
   <section v-if="!over || brought.length" class="card" aria-label="Parts you brought">
     <h2>Parts you brought</h2>
-    <ul v-if="brought.length">
+    <ul v-if="brought.length" class="things">
       <li v-for="one in brought" :key="one.id">
         <span>{{ Number(one.quantity) }} {{ one.unit }} {{ one.name }}</span>
         <NButton v-if="!over" size="small" :disabled="busy" :aria-label="`Take out ${one.name}`" @click="emit('drop', one.id)">Take out</NButton>
@@ -34,7 +34,7 @@ defineExpose({
     <p v-else class="label">None yet. What you write here starts your bill.</p>
     <form v-if="adding" aria-label="A part you brought" @submit.prevent="bring">
       <TextEntry id="brought-name" v-model="said.name" label="What" :max="120" required :problem="problem?.at('name')" />
-      <div class="pair">
+      <div class="halves">
         <DecimalField
           id="brought-quantity"
           ref="field"
@@ -56,26 +56,8 @@ defineExpose({
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  justify-content: space-between;
-  align-items: center;
-  padding: 6px 0;
-}
 form {
   display: grid;
-  gap: 8px;
-}
-.pair {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
   gap: 8px;
 }
 p {
