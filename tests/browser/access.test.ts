@@ -86,6 +86,17 @@ test.each(VIEWS)('%s at %s has no serious accessibility finding and does not rea
   expect(await person.overflow()).toBe(0)
 })
 
+test('an endpoint of the reference says who may and what it takes, once it is opened', async () => {
+  const coordinator = people.get('coordinator')!
+  await coordinator.turnTo('/api-reference')
+  await coordinator.type('Find', 'Report something')
+  expect(await coordinator.readsNot('Who may:')).toBe(true)
+  await coordinator.press('POST')
+  await coordinator.reads('Who may:')
+  await coordinator.reads('placeId')
+  expect(await coordinator.accessibilityFindings()).toEqual([])
+})
+
 test('forms that open over or beside a view have no serious finding either', async () => {
   const administrator = people.get('administrator')!
   await administrator.go('/help-pages')

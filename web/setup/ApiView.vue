@@ -18,6 +18,7 @@ const q = ref('')
 const all = computed(() =>
   Object.entries(api.value.value?.paths ?? {}).flatMap(([path, methods]) =>
     Object.entries(methods).map(([method, operation]) => ({
+      key: `${method} ${path}`,
       path,
       method: method.toUpperCase(),
       operation,
@@ -31,6 +32,11 @@ function answerOf(operation: Operation): string {
   const [type, { schema }] = Object.entries(operation.responses[200].content)[0]!
   if (!schema) return type
   return schema.$ref?.split('/').at(-1) ?? Object.keys(schema.properties ?? {}).join(', ')
+}
+/** What was opened: only that is drawn, since all of it is a hundred thousand nodes. */
+const opened = ref(new Set<string>())
+function noteOpened(key: string, happened: Event): void {
+  if ((happened.target as HTMLDetailsElement).open) opened.value.add(key)
 }
 const shown = computed(() => all.value.filter((one) => `${one.method} ${one.path} ${one.operation.summary}`.toLowerCase().includes(q.value.toLowerCase())))
 </script>
@@ -47,14 +53,14 @@ const shown = computed(() => all.value.filter((one) => `${one.method} ${one.path
       <p class="soft">
         Every POST carries an Idempotency-Key header; every edit carries the version it was made from; failures are problem details (RFC 9457).
       </p>
-      <details v-for="one in shown" :key="one.method + one.path">
+      <details v-for="one in shown" :key="one.key" @toggle="noteOpened(one.key, $event)">
         <summary>
           <span class="mono method">{{ one.method }}</span> <span class="mono">{{ one.path }}</span> <span class="soft">{{ one.operation.summary }}</span>
         </summary>
-        <p>
+        <p v-if="opened.has(one.key)">
           Who may: {{ one.operation['x-permission'] }}. Answers: <span class="mono">{{ one.answer }}</span>
         </p>
-        <table class="plain-table">
+        <table v-if="opened.has(one.key)" class="plain-table">
           <tbody>
             <tr v-for="parameter in one.operation.parameters" :key="parameter.in + parameter.name">
               <td class="mono">{{ parameter.name }}</td>
