@@ -105,7 +105,7 @@ async function serve(folder, dataDir, port, quick, asRoot) {
     await ended
     rmSync(path.join(folder, NOTE), { force: true })
   }
-  return { port, pid, url: `mysql://root@127.0.0.1:${port}`, stop, ended }
+  return { port, pid, socket: `${run}/db.sock`, url: `mysql://root@127.0.0.1:${port}`, stop, ended }
 }
 
 /** A database that runs on in this folder though nobody holds it any more: its lock would refuse the next one. */

@@ -30,7 +30,7 @@ describe('while the database is away', () => {
   }
 
   beforeAll(async () => {
-    house = await House.open('away')
+    house = await House.open('away', { byPort: true })
     database = house.ownDatabase!
   })
   afterAll(async () => {
