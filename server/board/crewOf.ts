@@ -58,6 +58,14 @@ export async function crewOf(db: Reader, siteId: number, days: readonly DateTime
     db.select().from(shiftExceptions).where(inArray(shiftExceptions.day, names)),
     onCallAt(db, siteId, from, until),
   ])
+  // Most begin and end at the same hours: what a clock is on a day is looked up once.
+  const clocks = new Map<string, Date>()
+  const at = (day: DateTime<true>, clock: string): Date => {
+    const key = `${day.toMillis()} ${clock}`
+    const known = clocks.get(key) ?? clockOn(day, clock)
+    clocks.set(key, known)
+    return known
+  }
   const [tradesOf, skillsOf, leavesOf, exceptionsOf] = [byTechnician(traded), byTechnician(skilled), byTechnician(away), byTechnician(otherwise)]
   return crew.map(({ id, personId, name, team, shift }) => ({
     id,
@@ -68,8 +76,8 @@ export async function crewOf(db: Reader, siteId: number, days: readonly DateTime
     skills: (skillsOf.get(id) ?? []).map(({ name, until }) => ({ name, until })),
     shifts: days.flatMap((day) =>
       shiftOn(shift, exceptionsOf.get(id) ?? [], day.toISODate(), day.weekday).map((stretch) => ({
-        from: clockOn(day, stretch.from),
-        until: clockOn(day, stretch.to),
+        from: at(day, stretch.from),
+        until: at(day, stretch.to),
       })),
     ),
     away: (leavesOf.get(id) ?? []).map((row) => ({ from: row.fromAt, until: row.untilAt })),

@@ -4,5 +4,9 @@ import type { orders } from '../tables'
 export type OrderRecord = typeof orders.$inferSelect
 
 /** What is agreed with whoever lets people in, or null while nothing is. */
-export const windowOf = ({ windowFrom, windowUntil, windowWith }: OrderRecord): { from: Date; until: Date; with: string | null } | null =>
+export const windowOf = ({
+  windowFrom,
+  windowUntil,
+  windowWith,
+}: Pick<OrderRecord, 'windowFrom' | 'windowUntil' | 'windowWith'>): { from: Date; until: Date; with: string | null } | null =>
   windowFrom && windowUntil ? { from: windowFrom, until: windowUntil, with: windowWith } : null

@@ -100,7 +100,7 @@ export function useReadAs<Answer>(
 }
 
 /** Changes of one burst, which make stale once. */
-const BURST_MS = 40
+const BURST_MS = 16
 let heard: (LiveChange | null)[] = []
 let soon: ReturnType<typeof setTimeout> | undefined
 
