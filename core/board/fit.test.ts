@@ -189,6 +189,24 @@ test('a skill nobody noted, and one whose certificate has ended by the day of th
   expect(conflictsOf(atHeight, till('2026-07-06'), july, now, zone).map(({ code }) => code)).toContain('skill')
 })
 
+test('the day of a shift is that of the site, whatever site was asked about before', () => {
+  const night = { from: new Date('2026-11-23T22:00:00Z'), until: new Date('2026-11-24T02:00:00Z') }
+  const late = { ...bram, shifts: [night], visits: [] }
+  const says = (at: [string, string], where: string) =>
+    conflictsOf(job, late, { from: new Date(at[0]), until: new Date(at[1]) }, now, where)
+      .filter(({ code }) => code === 'shift')
+      .map(({ sentence }) => sentence)
+  // Half past three at night by UTC is the same day in Auckland as the evening before, and another in Dublin.
+  const after: [string, string] = ['2026-11-24T03:30:00Z', '2026-11-24T04:00:00Z']
+  expect(says(after, 'Europe/Dublin')).toEqual(['Bram does not work that day.'])
+  expect(says(after, 'Pacific/Auckland')).toEqual(['Bram works 11:00 to 15:00 that day.'])
+  expect(says(after, 'Europe/Dublin')).toEqual(['Bram does not work that day.'])
+  // The day on which clocks go back has an hour more, which belongs to it.
+  const autumn = { ...late, shifts: [{ from: new Date('2026-10-25T00:30:00Z'), until: new Date('2026-10-25T05:00:00Z') }] }
+  const evening = { from: new Date('2026-10-25T23:30:00Z'), until: new Date('2026-10-25T23:45:00Z') }
+  expect(conflictsOf(job, autumn, evening, now, zone).map(({ sentence }) => sentence)).toContain('Bram works 01:30 to 05:00 that day.')
+})
+
 test('who is on call needs no reason, and is on leave all the same', () => {
   const called = { ...bram, onCall: [span('16:30', '23:59')] }
   const against = (who: BoardTechnician) => conflictsOf(job, who, span('20:00', '21:00'), now, zone)

@@ -114,11 +114,8 @@ function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string
   else if (!isCovered(at, who.shifts) && isCovered(at, [...who.shifts, ...(who.onCall ?? [])]))
     say('shift', 'hint', 'on call', () => `${who.name} is on call then.`)
   else if (!isCovered(at, who.shifts)) {
-    const day = DateTime.fromJSDate(at.from, { zone })
-    // What is far off is of another day in any zone: telling the day of each shift is what takes long.
-    const that = who.shifts.filter(
-      ({ from }) => Math.abs(from.getTime() - at.from.getTime()) < 36 * 3_600_000 && DateTime.fromJSDate(from, { zone }).hasSame(day, 'day'),
-    )
+    const day = dayAround(at.from, zone)
+    const that = who.shifts.filter(({ from }) => day.from <= from && from < day.until)
     const works = that.map(span).join(' and ')
     say('shift', 'ask', works ? `works ${works}` : 'day off', () => (works ? `${who.name} works ${works} that day.` : `${who.name} does not work that day.`))
   }
@@ -136,6 +133,14 @@ function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string
     if (lacks(way, left)) say('travel', 'ask', `${way} min on to ${after.number}`, () => `It is ${way} min on to ${after.number}, and ${left} are left for it.`)
   }
 }
+
+/** The day of an instant. The last one is kept: while something is dragged, it is asked for with every row. */
+function dayAround(at: Date, zone: string): Stretch {
+  if (lastDay && lastDay.zone === zone && lastDay.from <= at && at < lastDay.until) return lastDay
+  const start = DateTime.fromJSDate(at, { zone }).startOf('day')
+  return (lastDay = { zone, from: start.toJSDate(), until: start.plus({ days: 1 }).toJSDate() })
+}
+let lastDay: (Stretch & { zone: string }) | null = null
 
 const dayAt = (at: Date, zone: string): string => DateTime.fromJSDate(at, { zone }).toISODate()!
 const lackedBy = (who: BoardTechnician, job: BoardJob, at: Stretch, zone: string) =>

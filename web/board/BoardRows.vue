@@ -57,6 +57,12 @@ const shown = computed(() =>
 const shownDays = computed(() => daysBetween(props.board.first, props.board.last))
 const hours = computed(() => Array.from({ length: props.frame.hours.to - props.frame.hours.from }, (_, index) => props.frame.hours.from + index))
 const today = computed(() => new Intl.DateTimeFormat('en-CA', { timeZone: props.board.zone }).format(new Date(props.board.now)))
+/** Written once, not with every move over the rows. */
+const head = computed(() => ({
+  all: `People from ${writtenDay(props.board.first)} to ${writtenDay(props.board.last)}`,
+  who: props.board.days === 1 ? writtenDay(props.board.first) : 'Who',
+  days: shownDays.value.map((day) => ({ day, says: writtenDay(day).slice(0, props.board.days === 7 ? 6 : 10) })),
+}))
 const nowAt = computed(() => {
   const at = place.value(new Date(props.board.now))
   return at > 0 && at < 1 ? { left: `${at * 100}%` } : null
@@ -135,16 +141,16 @@ defineExpose({ holdingKey })
 
 <template>
   <div ref="scroller" class="scroller">
-    <div class="table" role="table" :aria-label="`People from ${writtenDay(board.first)} to ${writtenDay(board.last)}`" :aria-rowcount="rows.length + 1">
+    <div class="table" role="table" :aria-label="head.all" :aria-rowcount="rows.length + 1">
       <div class="row head" role="row" aria-rowindex="1">
-        <span role="columnheader">{{ board.days === 1 ? writtenDay(board.first) : 'Who' }}</span>
+        <span role="columnheader">{{ head.who }}</span>
         <span class="track" role="columnheader" aria-label="When">
           <template v-if="board.days === 1">
             <span v-for="hour in hours" :key="hour" class="mark mono" :style="{ width: `${100 / hours.length}%` }">{{ String(hour).padStart(2, '0') }}</span>
           </template>
           <template v-else>
-            <span v-for="day in shownDays" :key="day" class="mark" :class="{ now: day === today }" :style="{ width: `${100 / board.days}%` }">{{
-              writtenDay(day).slice(0, board.days === 7 ? 6 : 10)
+            <span v-for="{ day, says } in head.days" :key="day" class="mark" :class="{ now: day === today }" :style="{ width: `${100 / board.days}%` }">{{
+              says
             }}</span>
           </template>
         </span>

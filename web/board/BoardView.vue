@@ -16,6 +16,7 @@ import { useRoute } from 'vue-router'
 import BoardRows from './BoardRows.vue'
 import { crewSays } from './crewSays'
 import DespiteDialog from './DespiteDialog.vue'
+import HeldSays from './HeldSays.vue'
 import { stretchOf, useHolding } from './holding'
 import PersonPanel from './PersonPanel.vue'
 import { surprisesOn } from './surprises'
@@ -49,7 +50,7 @@ const holding = useHolding(
   () => it.value,
   () => read.load(),
 )
-const { held, says, asked, problem, busy, back } = holding
+const { held, asked, problem, busy, back } = holding
 const SPANS = [{ value: 0.5, label: 'Half a day' }, ...BOARD_DAYS.map((value) => ({ value: value as number, label: BOARD_DAYS_NAMES[value] }))]
 const dayNow = computed(() => toLocalField(new Date(it.value.now)).slice(0, 10))
 const span = computed<number>({
@@ -141,8 +142,9 @@ async function leavePanel(): Promise<void> {
     )
     ?.focus()
 }
+const keyed = (event: KeyboardEvent) => rows.value?.holdingKey(event) ?? false
 useKeys((key, event) => {
-  if (held.value && rows.value?.holdingKey(event)) return true
+  if (held.value && keyed(event)) return true
   if (event.ctrlKey || event.metaKey) return false
   if (key === 'Escape' && planning.value) return (void leavePlan(), true)
   if (key === 'Escape' && opened.value) return (void leavePanel(), true)
@@ -206,13 +208,7 @@ useKeys((key, event) => {
             @visit="openVisit"
             @person="openPerson"
           />
-          <p class="says" :class="{ on: held }" role="status">{{ says }}</p>
-          <p v-if="!held" class="soft legend">
-            Light: at work. Outlined: planned, the more urgent the heavier its edge, its target along the foot. Filled: on the job. Dotted between: the way.
-            Hatched: away. Dashed along the foot: on call. Drag a visit, or press Space on it and move it by arrows; Enter opens it. It is
-            {{ shortTime(it.now) }}.
-          </p>
-          <p v-else class="soft legend">Arrows move it, with Shift by an hour; − and + make it shorter and longer. Enter puts it there, Escape puts it back.</p>
+          <HeldSays :holding="holding" :now="it.now" />
         </section>
         <DayPlanPanel
           v-if="planning"
@@ -247,7 +243,7 @@ useKeys((key, event) => {
           @leave="leavePanel"
           @changed="read.load()"
         />
-        <WaitingList v-else :rows="it.waiting" :holding="holding" :keyed="(event) => rows?.holdingKey(event) ?? false" @order="openOrder" />
+        <WaitingList v-else :rows="it.waiting" :holding="holding" :keyed="keyed" @order="openOrder" />
       </div>
       <DespiteDialog v-if="asked" :conflicts="asked.conflicts" :problem="problem" :busy="busy" @leave="holding.leaveAsked" @done="holding.sendDespite" />
     </LoadedPart>
@@ -286,16 +282,6 @@ useKeys((key, event) => {
 }
 .people {
   min-width: 0;
-}
-.says {
-  min-height: 24px;
-  margin: 6px 0 0;
-}
-.says.on {
-  font-weight: 600;
-}
-.legend {
-  font-size: 12px;
 }
 @media (max-width: 900px) {
   .both,

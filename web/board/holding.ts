@@ -139,7 +139,8 @@ export function useHolding(siteId: () => number, board: () => Board, load: () =>
 
   const place = (row: string, at: Stretch) => {
     const now = held.value
-    if (!now) return
+    // The pointer moves more often than what it holds.
+    if (!now || (now.row === row && +now.at.from === +at.from && +now.at.until === +at.until)) return
     // A vendor’s visit stays with the vendor, and ours with one of ours.
     const isOurs = row.startsWith('t')
     const stays = now.visit !== null && now.was!.technicianId === null

@@ -63,10 +63,7 @@ export function spanTime(from: string, until: string): string {
 }
 
 /** "23 Nov 2026" for a date without a time. */
-export const dayOf = (date: string) =>
-  new Intl.DateTimeFormat(writing.locale, { timeZone: 'UTC', day: 'numeric', month: 'short', year: 'numeric' }).format(
-    new Date(`${date.slice(0, 10)}T00:00:00Z`),
-  )
+export const dayOf = (date: string) => plain({ day: 'numeric', month: 'short', year: 'numeric' }).format(new Date(`${date.slice(0, 10)}T00:00:00Z`))
 
 export { spell }
 
@@ -95,7 +92,7 @@ export function fromLocalField(text: string): Date {
   return new Date(first.getTime() - (again.getTime() - asUtc.getTime()))
 }
 
-const plain = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat(writing.locale, { timeZone: 'UTC', ...options })
+const plain = (options: Intl.DateTimeFormatOptions) => formatter({ timeZone: 'UTC', ...options })
 
 /** "Tue 24 Nov 2026" for the site's wall-clock day "2026-11-24". */
 export const writtenDay = (day: string) =>
