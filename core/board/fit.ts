@@ -138,7 +138,8 @@ function judgeWho(job: BoardJob, who: BoardTechnician, at: Stretch, zone: string
 function dayAround(at: Date, zone: string): Stretch {
   if (lastDay && lastDay.zone === zone && lastDay.from <= at && at < lastDay.until) return lastDay
   const start = DateTime.fromJSDate(at, { zone }).startOf('day')
-  return (lastDay = { zone, from: start.toJSDate(), until: start.plus({ days: 1 }).toJSDate() })
+  lastDay = { zone, from: start.toJSDate(), until: start.plus({ days: 1 }).toJSDate() }
+  return lastDay
 }
 let lastDay: (Stretch & { zone: string }) | null = null
 

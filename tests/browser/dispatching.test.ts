@@ -47,10 +47,36 @@ interface Spot {
   x: number
   y: number
 }
+/** What is on a row of the Board, scrolled to as far down as it takes: rows out of sight are not drawn. */
+async function onRows(person: Person, what: By) {
+  await person.find(By.css('.scroller [data-row]'))
+  await person.until('it is on a row', async () => {
+    if ((await person.driver.findElements(what)).length) return true
+    await person.driver.executeScript(
+      "const all = document.querySelector('.scroller'); const was = all.scrollTop; all.scrollTop += 200; if (all.scrollTop === was) all.scrollTop = 0",
+    )
+    return false
+  })
+  // Some rows beyond the edge are drawn as well.
+  const found = await person.driver.findElement(what)
+  await person.driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", found)
+  return found
+}
+/** Where something is once nothing above it is still to come. */
+async function steady(person: Person, what: By) {
+  let was = ''
+  await person.until('it stays where it is', async () => {
+    const now = JSON.stringify(await (await onRows(person, what)).getRect())
+    const stays = now === was
+    was = now
+    if (!stays) await person.driver.sleep(400)
+    return stays
+  })
+  return (await onRows(person, what)).getRect()
+}
 /** Where an hour of today is on the row of somebody. */
 async function spot(person: Person, name: string, hour: number): Promise<Spot> {
-  const row = await person.find(rowOf(name))
-  await person.driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", row)
+  const row = await onRows(person, rowOf(name))
   const track = await row.findElement(By.css('.track'))
   const { hours } = await cast.coordinator.must(readBoard, { siteId: 1 })
   const rect = await track.getRect()
@@ -95,6 +121,38 @@ test('work from the list is dragged onto somebody; before it is dropped the Boar
   await other.reads(`${number} moved`)
   await desk.until('the first sees where it is now', async () => (await (await desk.find(barOf(number))).getAttribute('title'))?.includes('15:00') ?? false)
   expect(await where(id)).toEqual(['Bram Oyelaran 15:00 to 16:00'])
+})
+
+test('what is dragged to the edge of the rows brings those beyond it into sight; by a finger it is moved as by the mouse', async () => {
+  const { id, number } = await ready()
+  await cast.coordinator.must(rearrange, {
+    siteId: 1,
+    adds: [{ orderId: id, version: await version(cast, id), technicianId: await bram(), start: '2026-11-23T13:00:00.000Z', end: '2026-11-23T14:00:00.000Z' }],
+  })
+  await desk.size(1280, 700)
+  await desk.go('/board')
+  const scrolled = () => desk.driver.executeScript<number>("return document.querySelector('.scroller').scrollTop")
+  await desk.find(barOf(number))
+  await desk.driver.executeScript("document.querySelector('.scroller').scrollTop = 0")
+  const edge = await (await desk.find(By.css('.scroller'))).getRect()
+  const low = { x: Math.round(edge.x + edge.width / 2), y: Math.round(edge.y + edge.height - 6) }
+  await drag(desk, barOf(number), low, async () => {
+    await desk.until('rows beyond come into sight', async () => (await scrolled()) > 40)
+    await desk.keys(Key.ESCAPE)
+  })
+  expect(await where(id)).toEqual(['Bram Oyelaran 13:00 to 14:00'])
+  // By a finger.
+  const bar = await steady(desk, barOf(number))
+  const touch = (type: string, x?: number, y?: number) =>
+    desk.driver.sendDevToolsCommand('Input.dispatchTouchEvent', { type, touchPoints: x === undefined ? [] : [{ x: Math.round(x), y: Math.round(y!) }] })
+  const [x, y] = [bar.x + 10, bar.y + 12]
+  await touch('touchStart', x, y)
+  for (let step = 1; step <= 3; step++) await touch('touchMove', x + step * 20, y)
+  await desk.find(By.css('.ghost'))
+  await touch('touchEnd')
+  await desk.reads(`${number} moved: Bram Oyelaran`)
+  expect((await where(id))[0]).not.toContain('13:00')
+  await desk.size(1280, 800)
 })
 
 test('what speaks against it asks for a reason, which may be refused; the act is taken back', async () => {
@@ -181,13 +239,20 @@ test('a plan is computed, held against what stands and made in part; what was ma
   await house.rows("UPDATE work_order SET state = 'cancelled' WHERE state = 'ready'")
   const [one, two] = [await ready(), await ready()]
   await desk.go('/board')
-  await desk.press('Compute a plan')
+  await desk.reads('Nobody is planned')
+  await desk.keys('p')
   await desk.reads('Nothing changes until you make its moves.')
   expect(await desk.accessibilityFindings()).toEqual([])
   await desk.press('Try something else beside it')
   // The one in the head opened this; that of the form asks.
   await (await desk.find(By.css('form[aria-label="What to plan"] button[type="submit"]'))).click()
   await desk.reads('2 moves would be made.')
+  const drawn = (which: string) =>
+    desk.driver.executeScript<string[]>('return [...document.querySelectorAll(arguments[0])].map((one) => one.textContent)', which)
+  // What would be is on the Board before any of it is.
+  const digits = (number: string) => number.replace(/^.*-/, '')
+  expect((await drawn('.put')).map(digits).sort()).toEqual([one.number, two.number].map(digits).sort())
+  await desk.reads('Dashed: where the plan would put a job')
   await desk.reads('Up to 60 min overtime')
   await desk.reads('done within these days')
   expect(await desk.accessibilityFindings()).toEqual([])
@@ -196,13 +261,16 @@ test('a plan is computed, held against what stands and made in part; what was ma
   const tick = await desk.find(By.css(`[role="checkbox"][aria-label^="${one.number}"]`))
   await desk.driver.executeScript('arguments[0].focus()', tick)
   await tick.sendKeys(Key.SPACE)
+  expect((await drawn('.put.ticked')).map(digits)).toEqual([digits(one.number)])
   await desk.press('Make the one ticked')
   await desk.reads('One move of the plan made.')
+  expect((await drawn('.put')).map(digits)).toEqual([digits(two.number)])
   expect(await where(one.id)).toHaveLength(1)
   expect(await where(two.id)).toEqual([])
   await desk.press('Make the move')
   await desk.reads('All of its moves were made.')
   expect(await where(two.id)).toHaveLength(1)
+  expect(await drawn('.put')).toEqual([])
   await desk.press('Take back')
   await desk.reads('Taken back')
   expect(await where(two.id)).toEqual([])
@@ -282,7 +350,7 @@ test('a vendor proposes another time on a phone; the desk takes it on the Board,
     await phone.press('Propose it')
     await phone.reads('You proposed')
     await desk.go('/board')
-    await (await desk.find(barOf(number))).click()
+    await (await onRows(desk, barOf(number))).click()
     await desk.reads('The van is back then')
     expect(await desk.accessibilityFindings()).toEqual([])
     await desk.press('Take their time')

@@ -180,6 +180,11 @@ export class Person {
     for (const key of keys) await this.driver.actions().sendKeys(key).perform()
   }
 
+  /** The window of this browser from now on, exactly. */
+  async size(width: number, height: number): Promise<void> {
+    await this.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: width < 500 })
+  }
+
   /** Slows the processor of the page so many times. */
   async slow(times: number): Promise<void> {
     await this.driver.sendDevToolsCommand('Emulation.setCPUThrottlingRate', { rate: times })

@@ -2,7 +2,7 @@
 import type { Bar, Way } from './drawn'
 
 /** The visits of one row. Apart from what is held over it, so that they are not drawn anew with every move of the pointer. */
-defineProps<{ bars: Bar[]; ways: Way[]; lifted: number | null; opened: number | null }>()
+defineProps<{ bars: Bar[]; ways: Way[]; lifted: number | null; opened: number | null; leaves: ((bar: Bar) => boolean) | null }>()
 const emit = defineEmits<{ press: [Bar]; key: [KeyboardEvent, Bar] }>()
 </script>
 
@@ -15,7 +15,7 @@ const emit = defineEmits<{ press: [Bar]; key: [KeyboardEvent, Bar] }>()
     role="button"
     tabindex="0"
     aria-keyshortcuts="Space"
-    :class="[bar.classes, { lifted: lifted === bar.visit.id, opened: opened === bar.visit.id }]"
+    :class="[bar.classes, { lifted: lifted === bar.visit.id, opened: opened === bar.visit.id, leaves: leaves?.(bar) }]"
     :style="bar.style"
     :title="bar.says"
     :aria-label="bar.says"

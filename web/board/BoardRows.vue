@@ -5,11 +5,13 @@ import { computed, nextTick, onUnmounted, ref, watch } from 'vue'
 import type { Board, BoardVisit } from '#contract/board'
 import { placesOn } from '#core/board'
 import type { BoardFrame } from '#core/board'
+import { leavingKey } from '#web/dayplans'
+import type { Proposals } from '#web/dayplans'
 import { daysBetween, spanTime, writtenDay } from '#web/kit'
 import BoardBars from './BoardBars.vue'
 import { useDragging } from './dragging'
-import { acrossOn, rowsOf } from './drawn'
-import type { Row } from './drawn'
+import { acrossOn, numberWithin, rowsOf } from './drawn'
+import type { Across, Bar, Row } from './drawn'
 import type { Holding } from './holding'
 import PersonSays from './PersonSays.vue'
 import RowName from './RowName.vue'
@@ -24,6 +26,8 @@ const props = defineProps<{
   opened: number | null
   /** Where people are now, by the key of their row. */
   nowSays?: ReadonlyMap<string, string>
+  /** What a computed plan would change, while it is looked at. */
+  proposals?: Proposals | null
 }>()
 const emit = defineEmits<{ visit: [BoardVisit, string]; person: [number] }>()
 const scroller = ref<HTMLElement | null>(null)
@@ -38,6 +42,24 @@ onUnmounted(() => measure.disconnect())
 const rows = computed(() => rowsOf(props.board, props.team, place.value, trackPx.value))
 const across = (span: { from: string | Date; until: string | Date }) => acrossOn(place.value, span)
 const heldWindow = computed(() => (held.value?.job.window ? across(held.value.job.window) : null))
+/** By person, where the plan that is looked at puts what. */
+const puts = computed(() => {
+  const found = new Map<number, { style: Across; number: string; ticked: boolean }[]>()
+  for (const { technicianId, number, ticked, ...span } of props.proposals?.puts ?? []) {
+    const style = across(span)
+    const px = (parseFloat(style.width) / 100) * trackPx.value
+    if (px > 0) found.set(technicianId, [...(found.get(technicianId) ?? []), { style, number: numberWithin(px, number), ticked }])
+  }
+  return found
+})
+/** By person, whether a visit of theirs goes from where it is by that plan. */
+const leaving = computed(() => {
+  const leaves = props.proposals?.leaves
+  if (!leaves?.size) return null
+  const found = new Map<number, (bar: Bar) => boolean>()
+  for (const { id } of props.board.people) found.set(id, ({ visit }) => visit.state === 'planned' && leaves.has(leavingKey(visit.orderId, id)))
+  return found
+})
 const virtual = useVirtualizer(
   computed(() => ({
     count: rows.value.length,
@@ -184,9 +206,19 @@ defineExpose({ holdingKey })
               :ways="row.ways"
               :lifted="held?.visit && held.was?.technicianId === row.id ? held.visit.id : null"
               :opened="opened"
+              :leaves="(row.id !== null && leaving?.get(row.id)) || null"
               @press="(bar) => held || emit('visit', bar.visit, row.key)"
               @key="(event, bar) => keyed(event, bar.visit, row.key)"
             />
+            <span
+              v-for="(put, at) in (row.id !== null && puts.get(row.id)) || []"
+              :key="`p${at}`"
+              class="put mono"
+              aria-hidden="true"
+              :class="{ ticked: put.ticked }"
+              :style="put.style"
+              >{{ put.number }}</span
+            >
             <div
               v-if="held?.row === row.key"
               class="ghost"

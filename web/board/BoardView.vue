@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, shallowRef } from 'vue'
 import { readBoard } from '#contract/board'
 import type { BoardVisit, WaitingOrder } from '#contract/board'
 import { readCrewNow } from '#contract/field'
@@ -10,7 +10,21 @@ import { listLeaveAsks } from '#contract/shifts'
 import type { LeaveAsk } from '#contract/shifts'
 import { isChange } from '#core/events'
 import { DayPlanPanel } from '#web/dayplans'
-import { ChoiceEntry, dayAfter, ListEntry, LoadedPart, rowsNamed, shortTime, toLocalField, useKeys, useRead, useSession, useVocabulary } from '#web/kit'
+import type { Proposals } from '#web/dayplans'
+import {
+  ChoiceEntry,
+  dayAfter,
+  ListEntry,
+  LoadedPart,
+  offerActs,
+  rowsNamed,
+  shortTime,
+  toLocalField,
+  useKeys,
+  useRead,
+  useSession,
+  useVocabulary,
+} from '#web/kit'
 import { LeavePanel, OnCallLine } from '#web/shifts'
 import { useRoute } from 'vue-router'
 import BoardRows from './BoardRows.vue'
@@ -116,6 +130,7 @@ function decided(rows: LeaveAsk[]): void {
 }
 /** A computed plan beside the Board, for who may send people out. */
 const planning = ref(false)
+const proposals = shallowRef<Proposals | null>(null)
 const repairing = ref(false)
 const askPlan = ref<InstanceType<typeof NButton> | null>(null)
 function openPlan(repairs: boolean): void {
@@ -129,6 +144,15 @@ async function leavePlan(): Promise<void> {
   await nextTick()
   ;(askPlan.value?.$el as HTMLElement | undefined)?.focus()
 }
+offerActs(() => [
+  ...(session.can('orders.dispatch') && read.value.value ? [{ label: 'Compute a plan', key: 'p', run: () => openPlan(false) }] : []),
+  ...(read.value.value
+    ? [
+        { label: 'What comes before on the Board', run: () => step(-1) },
+        { label: 'What comes after on the Board', run: () => step(1) },
+      ]
+    : []),
+])
 /** What has come in between since it was planned, what is worst first. */
 const surprises = computed(() => surprisesOn(it.value, (visit, id) => holding.judge(visit, id, stretchOf(visit))))
 const rows = ref<InstanceType<typeof BoardRows> | null>(null)
@@ -205,10 +229,11 @@ useKeys((key, event) => {
             :holding="holding"
             :opened="opened?.visitId ?? null"
             :now-says="nowSays"
+            :proposals="proposals"
             @visit="openVisit"
             @person="openPerson"
           />
-          <HeldSays :holding="holding" :now="it.now" />
+          <HeldSays :holding="holding" :now="it.now" :proposes="proposals !== null" />
         </section>
         <DayPlanPanel
           v-if="planning"
@@ -219,6 +244,7 @@ useKeys((key, event) => {
           :team="team"
           :repairs="repairing"
           @leave="leavePlan"
+          @proposes="proposals = $event"
           @taken="(what, sentence) => void holding.did(what, sentence)"
         />
         <LeavePanel v-else-if="deciding" :rows="leaveRows" @leave="deciding = false" @now="decided" />
@@ -252,8 +278,12 @@ useKeys((key, event) => {
 
 <style scoped src="../kit/page.css"></style>
 <style scoped>
+/* The rows and what stands beside them take what is left of the window, and are scrolled each for itself. */
 .board {
-  align-content: start;
+  display: flex;
+  flex-direction: column;
+  gap: 16px;
+  padding-bottom: 16px;
 }
 .choices,
 .steps {
@@ -265,8 +295,16 @@ useKeys((key, event) => {
 .both {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 344px;
+  grid-template-rows: minmax(0, 1fr);
   gap: 20px;
-  align-items: start;
+  flex: 1 1 0;
+  min-height: 420px;
+}
+.both > :last-child {
+  overflow: auto;
+  /* Room for the ring of what has the keyboard. */
+  padding: 4px;
+  margin: -4px;
 }
 .both.planning {
   grid-template-columns: minmax(0, 1fr) 440px;
@@ -281,12 +319,25 @@ useKeys((key, event) => {
   border-left: 3px solid var(--buoy);
 }
 .people {
+  display: flex;
+  flex-direction: column;
+  gap: 0;
   min-width: 0;
 }
 @media (max-width: 900px) {
-  .both,
-  .both.planning {
-    grid-template-columns: minmax(0, 1fr);
+  .board {
+    display: grid;
+  }
+  .both {
+    display: block;
+  }
+  .people {
+    display: block;
+    margin-bottom: 20px;
+  }
+  .people,
+  .both > :last-child {
+    overflow: visible;
   }
 }
 </style>

@@ -10,6 +10,11 @@ interface Pointer {
   clientX: number
   clientY: number
 }
+/** What the library says of something it drags. */
+interface Drag extends Pointer {
+  target: HTMLElement
+  interaction: { stop: () => void }
+}
 interface Under {
   row: string
   share: number
@@ -18,6 +23,7 @@ interface Under {
 /** Visits and waiting orders are dragged over the rows of the Board, and visits made longer or shorter at their ends. */
 export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, board: () => Board, frame: () => BoardFrame) {
   let grabbed = 0
+  let dragging: Drag['interaction'] | null = null
   const at = (share: number) => instantAt(share, frame(), BOARD_STEP_MINUTES)
 
   /** The row under the pointer, and how far along it that is. */
@@ -36,7 +42,11 @@ export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, boa
     holding.place(found.row, { from, until: new Date(from.getTime() + length) })
   }
   /** Dropped on a row it is put there; anywhere else it goes back to where it was. */
-  const put = (pointer: Pointer) => (under(pointer) ? void holding.drop() : holding.leave())
+  function put(pointer: Pointer): void {
+    dragging = null
+    if (under(pointer)) void holding.drop()
+    else holding.leave()
+  }
 
   function takeVisit(element: HTMLElement, pointer: Pointer): void {
     const row = element.closest<HTMLElement>('[data-row]')!.dataset.row!
@@ -60,7 +70,10 @@ export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, boa
       .draggable({
         ...options,
         listeners: {
-          start: (event: Pointer & { target: HTMLElement }) => takeVisit(event.target, event),
+          start: (event: Drag) => {
+            dragging = event.interaction
+            takeVisit(event.target, event)
+          },
           move: carry,
           end: put,
         },
@@ -69,7 +82,7 @@ export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, boa
         edges: { left: true, right: true, top: false, bottom: false },
         margin: 5,
         listeners: {
-          start: (event: Pointer & { target: HTMLElement }) => takeVisit(event.target, event),
+          start: (event: Drag) => takeVisit(event.target, event),
           move: (event: Pointer & { edges: { left: boolean } }) => {
             const [held, found] = [holding.held.value, under(event)]
             if (!held || !found) return
@@ -83,10 +96,22 @@ export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, boa
     interact('.waits').draggable({
       ...options,
       ignoreFrom: 'a',
-      listeners: { start: (event: { target: HTMLElement }) => takeOrder(event.target), move: carry, end: put },
+      listeners: {
+        start: (event: Drag) => {
+          dragging = event.interaction
+          takeOrder(event.target)
+        },
+        move: carry,
+        end: put,
+      },
     }),
   ]
   onUnmounted(() => started.forEach((one) => one.unset()))
-  // While something is held, what is under the pointer is not marked as text.
-  watch(holding.held, (held) => root.value?.classList.toggle('holding', held !== null))
+  watch(holding.held, (held) => {
+    // While something is held, what is under the pointer is not marked as text.
+    root.value?.classList.toggle('holding', held !== null)
+    // Put back by Escape, it is not dragged on, and the rows stand still.
+    if (!held) dragging?.stop()
+    if (!held) dragging = null
+  })
 }

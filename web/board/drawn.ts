@@ -92,13 +92,12 @@ function visitsOn(
   const bars = visits.map((visit, index): Bar => {
     const gone = visit.state === 'planned' && away.some(({ from, until }) => from < visit.until && visit.from < until)
     const px = (place(new Date(visit.until)) - place(new Date(visit.from))) * trackPx
-    const series = /^.*-/.exec(visit.number)?.[0] ?? ''
     let says: string | null = null
     return {
       visit,
       style: { ...acrossOn(place, visit), top: `${lanes[index]! * LANE + 4}px` },
       classes: [visit.state, visit.priority, visit.outside || gone ? 'astray' : null, waits(visit, isVendor) ? 'unanswered' : null],
-      text: px < NUMBER_PX ? visit.number.slice(series.length) : px < PLACE_PX ? visit.number : [visit.number, visit.placeCode].filter(Boolean).join(' '),
+      text: px < PLACE_PX ? numberWithin(px, visit.number) : [visit.number, visit.placeCode].filter(Boolean).join(' '),
       gauge: visit.state === 'ended' ? null : gaugeOf(visit, now),
       isTiny: px < TINY_PX,
       get says() {
@@ -107,6 +106,12 @@ function visitsOn(
     }
   })
   return { bars, ways, height: Math.max(46, Math.max(1, ...lanes.map((lane) => lane + 1)) * LANE + 8) }
+}
+
+/** As much of a number as there is room for: all of it, its digits, or nothing. */
+export function numberWithin(px: number, number: string): string {
+  if (px < TINY_PX) return ''
+  return px < NUMBER_PX ? number.replace(/^.*-/, '') : number
 }
 
 /** Time used against time promised, along the foot of a bar: too many for a component each. */

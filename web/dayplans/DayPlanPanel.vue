@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { BoardPerson, Rearrangement } from '#contract/board'
 import { computeDayPlan, listDayPlans, readDayPlan, takeDayPlan } from '#contract/dayplans'
 import type { DayPlan, DayPlanAsk } from '#contract/dayplans'
@@ -8,10 +8,12 @@ import { call, CallProblem, freshKey, ProblemNote, shortTime, useLoading, writte
 import PlanAskForm from './PlanAskForm.vue'
 import PlanCompared from './PlanCompared.vue'
 import PlanMoves from './PlanMoves.vue'
+import { proposalsOf } from './proposed'
+import type { Proposals } from './proposed'
 
 /** Has a plan computed, holds it against the one that stands, and makes of it what convinces. */
 const props = defineProps<{ siteId: number; first: string; days: DayPlanAsk['days']; people: BoardPerson[]; team: string | null; repairs: boolean }>()
-const emit = defineEmits<{ leave: []; taken: [undo: Rearrangement, sentence: string] }>()
+const emit = defineEmits<{ leave: []; taken: [undo: Rearrangement, sentence: string]; proposes: [Proposals | null] }>()
 const panel = ref<HTMLElement | null>(null)
 onMounted(() => panel.value?.focus({ preventScroll: true }))
 
@@ -19,6 +21,10 @@ const planId = ref<number | null>(null)
 const read = useLoading<DayPlan>(() => call(readDayPlan, { siteId: props.siteId, planId: planId.value! }))
 const plan = computed(() => (planId.value === null ? null : read.value.value))
 const result = computed(() => plan.value?.result ?? null)
+/** What it would change is drawn on the Board while it is looked at. */
+const ticked = shallowRef<ReadonlySet<number>>(new Set())
+watch([result, ticked], ([now]) => emit('proposes', now && proposalsOf(now.moves, ticked.value)))
+onBeforeUnmount(() => emit('proposes', null))
 const wrong = ref('')
 const busy = ref(false)
 const LOOK_AGAIN_MS = 600
@@ -118,7 +124,7 @@ const when = computed(() => {
       </template>
       <template v-else-if="result">
         <PlanCompared :result="result" :bound="plan.bound" />
-        <PlanMoves :result="result" :busy="busy" @take="take" />
+        <PlanMoves :result="result" :busy="busy" @take="take" @tick="ticked = $event" />
       </template>
       <NButton size="small" class="again" @click="again">Ask for another plan</NButton>
     </template>

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
 import { NCheckbox } from 'naive-ui/es/checkbox'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { DayPlan, DayPlanMove } from '#contract/dayplans'
 import { withNeeds } from '#core/dayplans'
 import { PriorityBar, shortTime } from '#web/kit'
 
 /** The moves of a plan by who gets them, each with what decided it; all of them are made, somebody’s, or those that were ticked. */
 const props = defineProps<{ result: NonNullable<DayPlan['result']>; busy: boolean }>()
-const emit = defineEmits<{ take: [moves: number[]] }>()
+const emit = defineEmits<{ take: [moves: number[]]; tick: [moves: ReadonlySet<number>] }>()
 
 const chosen = ref<ReadonlySet<number>>(new Set())
 const open = computed(() => props.result.moves.filter(({ taken }) => !taken))
@@ -22,6 +22,7 @@ const groups = computed(() => {
 })
 /** Those ticked, and what has to be made with them. */
 const together = computed(() => new Set(withNeeds(props.result.moves, chosen.value).filter((at) => !props.result.moves[at]!.taken)))
+watch(together, (moves) => emit('tick', moves))
 function tick(moves: readonly number[], on: boolean): void {
   const now = new Set(chosen.value)
   for (const at of moves) {
