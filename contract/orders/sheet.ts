@@ -41,6 +41,8 @@ export interface VisitRow {
   proposed: { start: Instant; end: Instant } | null
   /** A vendor has not answered for so long that the desk was told. */
   silent: boolean
+  /** Parts that a vendor brought along and built in. */
+  brought: { name: string; quantity: string; unit: string }[]
   pass: { id: number; expiresAt: Instant; revokedAt: Instant | null } | null
 }
 

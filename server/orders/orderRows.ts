@@ -24,6 +24,7 @@ import {
   stints,
   technicians,
   vendorBills,
+  vendorParts,
   vendorPasses,
   vendors,
   visits,
@@ -138,6 +139,11 @@ const visitsOf = statement(['orderId'], (db, { orderId }) =>
       vendor: vendors.name,
       pass: { id: vendorPasses.id, expiresAt: vendorPasses.expiresAt, revokedAt: vendorPasses.revokedAt },
       billId: vendorBills.id,
+      brought: gathered(
+        { name: vendorParts.name, quantity: vendorParts.quantity, unit: vendorParts.unit },
+        sql`from ${vendorParts} where ${eq(vendorParts.visitId, visits.id)}`,
+        vendorParts.id,
+      ),
     })
     .from(visits)
     .leftJoin(technicians, eq(technicians.id, visits.technicianId))

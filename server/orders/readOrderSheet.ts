@@ -126,7 +126,7 @@ const findOrder = statement(['id'], (db, { id }) => {
     .where(eq(orders.id, id))
 })
 
-function visitRow({ visit, person, vendor, pass }: OrderRows['visits'][number]): Outgoing<VisitRow> {
+function visitRow({ visit, person, vendor, pass, brought }: OrderRows['visits'][number]): Outgoing<VisitRow> {
   return {
     id: visit.id,
     version: visit.version,
@@ -145,6 +145,7 @@ function visitRow({ visit, person, vendor, pass }: OrderRows['visits'][number]):
     answerNote: visit.answerNote,
     proposed: visit.proposedStart && visit.proposedEnd ? { start: visit.proposedStart, end: visit.proposedEnd } : null,
     silent: visit.silentAt !== null && visit.answer === null && visit.state === 'planned',
+    brought: brought.map((part) => ({ ...part, quantity: String(part.quantity) })),
     pass: pass ? { id: pass.id, expiresAt: pass.expiresAt, revokedAt: pass.revokedAt } : null,
   }
 }

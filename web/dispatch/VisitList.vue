@@ -5,7 +5,7 @@ import { revokePass } from '#contract/dispatch'
 import type { VisitRow } from '#contract/orders'
 import { VISIT_KIND_NAMES, VISIT_RESULT_NAMES } from '#core/dispatch'
 import type { VisitKind, VisitResult } from '#core/dispatch'
-import { call, shortTime } from '#web/kit'
+import { call, CallProblem, shortTime, useUndo } from '#web/kit'
 import { answerSays } from './answers'
 
 /** Loaded where a vendor proposes something: the first view of the Desk knows nothing of it. */
@@ -14,9 +14,17 @@ defineProps<{ visits: VisitRow[]; siteId: number; mayRevoke: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
 const STATES: Record<string, string> = { planned: 'Planned', on_site: 'On site', ended: 'Ended', recalled: 'Recalled' }
 
+const broughtSays = ({ brought }: VisitRow) => brought.map(({ name, quantity, unit }) => `${Number(quantity)} ${unit} ${name}`).join(', ')
+
+const said = useUndo()
 async function revoke(id: number): Promise<void> {
-  await call(revokePass, { id })
-  emit('changed')
+  try {
+    await call(revokePass, { id })
+    emit('changed')
+  } catch (error) {
+    if (!(error instanceof CallProblem)) throw error
+    said.say(`${error.message} The link still works.`, undefined, true)
+  }
 }
 </script>
 
@@ -53,6 +61,9 @@ async function revoke(id: number): Promise<void> {
               </template>
             </td>
           </tr>
+          <tr v-if="visit.brought.length">
+            <td colspan="5" class="brought">Brought along: {{ broughtSays(visit) }}</td>
+          </tr>
           <tr v-if="mayRevoke && visit.proposed && visit.state === 'planned'">
             <td colspan="5">
               <ProposalBox :site-id="siteId" :visit="visit" :who="visit.who" :proposed="visit.proposed" :note="visit.answerNote" @done="emit('changed')" />
@@ -67,6 +78,9 @@ async function revoke(id: number): Promise<void> {
 <style scoped>
 .scroll {
   overflow-x: auto;
+}
+.brought {
+  overflow-wrap: anywhere;
 }
 .wrong {
   color: var(--buoy);
