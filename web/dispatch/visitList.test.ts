@@ -7,13 +7,12 @@ import ProposalBox from './ProposalBox.vue'
 import VisitList from './VisitList.vue'
 
 beforeEach(() => setActivePinia(createPinia()))
-const visit = (more: Partial<VisitRow> = {}) =>
-  ({
-    ...{ id: 7, version: 3, who: 'Ohm and Daughters', technicianId: null, vendorId: 2, kind: 'first', state: 'planned', result: null },
-    ...{ plannedStart: '2026-11-23T11:00:00.000Z', plannedEnd: '2026-11-23T12:00:00.000Z', startedAt: null, endedAt: null },
-    ...{ answer: null, answeredAt: null, answerNote: null, proposed: null, silent: false, brought: [], pass: null },
-    ...more,
-  }) as VisitRow
+const visit = (more: Partial<VisitRow> = {}) => ({
+  ...{ id: 7, version: 3, who: 'Ohm and Daughters', technicianId: null, vendorId: 2, kind: 'first', state: 'planned', result: null },
+  ...{ plannedStart: '2026-11-23T11:00:00.000Z', plannedEnd: '2026-11-23T12:00:00.000Z', startedAt: null, endedAt: null },
+  ...{ answer: null, answeredAt: null, answerNote: null, proposed: null, silent: false, brought: [], pass: null },
+  ...more,
+})
 const list = (rows: VisitRow[], mayRevoke = true) => mount(VisitList, { props: { visits: rows, siteId: 1, mayRevoke } })
 const press = (wrapper: { findAll: ReturnType<typeof mount>['findAll'] }, words: string) =>
   wrapper
