@@ -21,6 +21,10 @@ const { held, says } = props.holding
 </template>
 
 <style scoped>
+/* What is long takes more lines, from the rows above it. */
+p {
+  flex: none;
+}
 .says {
   min-height: 24px;
   margin: 6px 0 0;

@@ -50,6 +50,8 @@ async function compute(ask: Omit<DayPlanAsk, 'siteId' | 'first' | 'days'>): Prom
     planId.value = made.id
     stopLooking()
     void look()
+    // The form that had the keyboard is gone.
+    panel.value?.focus({ preventScroll: true })
   })
 }
 /** Found again after its panel was closed, whoever asked for it. */

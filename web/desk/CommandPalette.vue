@@ -7,6 +7,7 @@ import { foldText } from '#core/kit'
 import { TextEntry, call, DialogBox, useActs, useSoon } from '#web/kit'
 import type { Act } from '#web/kit'
 import { addressForFound, TYPE_NAMES } from '#web/lists'
+import { isNamed } from './named'
 
 const emit = defineEmits<{ close: [] }>()
 const acts = useActs()
@@ -29,14 +30,17 @@ type Line = { id: string; title: string; note: string; key?: string; run: () => 
 const lines = computed<Line[]>(() => {
   const words = foldText(text.value).split(' ').filter(Boolean)
   const matching = acts.all().filter((act) => words.every((word) => foldText(act.label).includes(word)))
+  const lineOf = (act: Act, index: number): Line => ({ id: `act${index}`, title: act.label, note: act.whyNot ?? 'Act', key: act.key, run: act.run, act })
+  const [named, others] = [true, false].map((wanted) => matching.filter(({ label }) => isNamed(label, text.value) === wanted))
   return [
+    ...named!.map(lineOf),
     ...(found.value?.rows ?? []).map((one, index) => ({
       id: `${one.type}${one.id}-${index}`,
       title: one.title,
       note: `${TYPE_NAMES[one.type].one}: ${one.subtitle}${one.snippet ? `. ${one.snippet}` : ''}`,
       run: () => router.push(addressForFound(one)),
     })),
-    ...matching.map((act, index) => ({ id: `act${index}`, title: act.label, note: act.whyNot ?? 'Act', key: act.key, run: act.run, act })),
+    ...others!.map((act, index) => lineOf(act, named!.length + index)),
     ...(text.value.trim().length > 1
       ? [{ id: 'everywhere', title: `Search everywhere for “${text.value.trim()}”`, note: 'With filters, page by page', run: searchPage }]
       : []),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { NButton } from 'naive-ui/es/button'
 import { readDemoPeople } from '#contract/people'
@@ -14,6 +14,9 @@ const router = useRouter()
 const email = ref('')
 const password = ref('')
 const wrong = ref('')
+/** Who comes here begins with their address; the browser heeds that by itself only while a page loads. */
+const first = ref<InstanceType<typeof TextEntry> | null>(null)
+onMounted(() => first.value?.focus())
 const busy = ref(false)
 
 /** In a demo world everybody can be anybody; in every other nobody is offered. */
@@ -46,7 +49,7 @@ async function enter(): Promise<void> {
     <form class="card" @submit.prevent="enter">
       <p class="wordmark">Evrix</p>
       <h1>Sign in</h1>
-      <TextEntry id="email" v-model="email" label="Mail address" kind="email" autocomplete="username" required autofocus />
+      <TextEntry id="email" ref="first" v-model="email" label="Mail address" kind="email" autocomplete="username" required />
       <TextEntry id="password" v-model="password" label="Password" kind="password" autocomplete="current-password" required :problem="wrong" />
       <NButton type="primary" attr-type="submit" :disabled="busy">{{ busy ? 'Signing in' : 'Sign in' }}</NButton>
       <p class="soft">Something broken? You need no account: use the page of your site, or the code on the wall.</p>
