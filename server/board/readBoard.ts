@@ -6,7 +6,7 @@ import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { keepsTo } from '#core/windows'
 import { mySite, query } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
-import { gaugeTarget, windowOf } from '#server/orders'
+import { gaugeTarget, TARGET_COLUMNS, windowOf } from '#server/orders'
 import { wayFacts } from '#server/travel'
 import { orderPlans, orders, places, trades, vendors, visits } from '../tables'
 import { crewOf } from './crewOf'
@@ -43,13 +43,7 @@ const ABOUT = {
   windowFrom: orders.windowFrom,
   windowUntil: orders.windowUntil,
   windowWith: orders.windowWith,
-  targetClock: orders.targetClock,
-  targetStartAt: orders.targetStartAt,
-  responseDueAt: orders.responseDueAt,
-  closeAt: orders.closeAt,
-  completionDueAt: orders.completionDueAt,
-  clockStoppedAt: orders.clockStoppedAt,
-  finishedAt: orders.finishedAt,
+  ...TARGET_COLUMNS,
 }
 
 export default query(contract.readBoard, async ({ db, who, input, now }) => {

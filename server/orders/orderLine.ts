@@ -3,7 +3,7 @@ import { alias } from 'drizzle-orm/mysql-core'
 import type { OrderLine } from '#contract/orders'
 import type { Outgoing, Reader } from '#server/kit'
 import { accounts, assets, categories, orders, orderShares, ownStates, payers, people, places, sites, teams, trades, visits } from '../tables'
-import { gaugeTarget } from './targetOf'
+import { gaugeTarget, TARGET_COLUMNS } from './targetOf'
 import { whoIsOn } from './whoIsOn'
 
 const firstStart = sql<Date | null>`(select min(${visits.plannedStart}) from ${visits} where ${visits.orderId} = ${orders.id} and ${visits.state} <> 'recalled')`
@@ -23,13 +23,7 @@ const select = (db: Reader) =>
       kind: orders.kind,
       summary: orders.summary,
       priority: orders.priority,
-      targetClock: orders.targetClock,
-      targetStartAt: orders.targetStartAt,
-      responseDueAt: orders.responseDueAt,
-      closeAt: orders.closeAt,
-      completionDueAt: orders.completionDueAt,
-      clockStoppedAt: orders.clockStoppedAt,
-      finishedAt: orders.finishedAt,
+      ...TARGET_COLUMNS,
       closedAt: orders.closedAt,
       createdAt: orders.createdAt,
       discardedAt: orders.discardedAt,

@@ -5,11 +5,22 @@ import type { Target, TargetRule } from '#core/orders'
 import type { Priority } from '#core/requests'
 import type { Outgoing, Reader } from '#server/kit'
 import type { WorkCalendar } from '#core/kit'
-import { settings, sites, targetExceptions, targetRules } from '../tables'
+import { orders, settings, sites, targetExceptions, targetRules } from '../tables'
 import type { OrderRecord } from './orderRecord'
 import { STOPPING_HOLDS } from './promises'
 
 type TargetColumns = Pick<OrderRecord, 'targetClock' | 'targetStartAt' | 'responseDueAt' | 'closeAt' | 'completionDueAt' | 'clockStoppedAt'>
+
+/** What a gauge is drawn from. */
+export const TARGET_COLUMNS = {
+  targetClock: orders.targetClock,
+  targetStartAt: orders.targetStartAt,
+  responseDueAt: orders.responseDueAt,
+  closeAt: orders.closeAt,
+  completionDueAt: orders.completionDueAt,
+  clockStoppedAt: orders.clockStoppedAt,
+  finishedAt: orders.finishedAt,
+}
 
 /** What a priority promises at a site, or for one category of it. */
 export async function promiseRule(db: Reader, siteId: number, priority: Priority, categoryId: number | null): Promise<TargetRule> {

@@ -23,6 +23,7 @@ const plan = computed(() => (planId.value === null ? null : read.value.value))
 const result = computed(() => plan.value?.result ?? null)
 /** What it would change is drawn on the Board while it is looked at. */
 const ticked = shallowRef<ReadonlySet<number>>(new Set())
+watch(planId, () => (ticked.value = new Set()))
 watch([result, ticked], ([now]) => emit('proposes', now && proposalsOf(now.moves, ticked.value)))
 onBeforeUnmount(() => emit('proposes', null))
 const wrong = ref('')
