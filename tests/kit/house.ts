@@ -35,7 +35,7 @@ export class House {
 
   /**
    * With the demo world as it was at `now`, unless asked to stay empty. Its database is reached by its socket, which
-   * costs the processor half of what the network does; by its port where it goes away and comes back at the same.
+   * takes less of the processor than the network; by its port where it goes away and comes back at the same.
    */
   static async open(
     name: string,

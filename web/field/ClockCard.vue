@@ -117,7 +117,7 @@ const logged = computed(() =>
       <NButton v-if="running" class="stop" :disabled="busy" @click="emit('stop')">Stop the clock</NButton>
     </div>
     <p v-if="logged.length" class="label">{{ logged.map((one) => `${STINT_KIND_NAMES[one.kind]} ${spell(one.minutes)}`).join(', ') }}</p>
-    <ul v-if="mine.length" class="mine">
+    <ul v-if="mine.length" class="things">
       <li v-for="one in mine" :key="one.id">
         <form v-if="righting === one.id" :aria-label="`Put right: ${STINT_KIND_NAMES[one.kind]}`" @submit.prevent="correct">
           <p>{{ STINT_KIND_NAMES[one.kind] }}, as it really was</p>
@@ -159,24 +159,9 @@ const logged = computed(() =>
   border-color: var(--tide);
   font-weight: 700;
 }
-ul.mine {
-  list-style: none;
-  margin: 8px 0 0;
-  padding: 0;
-}
-.mine li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  justify-content: space-between;
-  align-items: center;
-  padding: 6px 0;
+ul.things {
+  margin-top: 8px;
   border-top: 1px solid var(--line);
-}
-.mine form {
-  width: 100%;
-  display: grid;
-  gap: 8px;
 }
 .times {
   display: grid;

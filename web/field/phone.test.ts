@@ -48,9 +48,9 @@ describe('the clock', () => {
       { id: 2, kind: 'work' as const, minutes: 60, startAt: '2026-11-23T09:00:00Z', endAt: '2026-11-23T10:00:00Z' },
       { id: 3, kind: 'travel' as const, minutes: 60, startAt: '2026-11-22T23:30:00Z', endAt: '2026-11-23T00:30:00Z' },
     ]
-    expect(card({ stints }).findAll('.mine li')).toHaveLength(0)
+    expect(card({ stints }).findAll('.things li')).toHaveLength(0)
     const clock = card({ stints, corrects: true })
-    expect(clock.findAll('.mine li')).toHaveLength(2)
+    expect(clock.findAll('.things li')).toHaveLength(2)
     const fill = async (from: string, to: string, why: string) => {
       for (const [id, text] of [
         ['right-start', from],
@@ -58,9 +58,9 @@ describe('the clock', () => {
         ['right-why', why],
       ] as const)
         await clock.find(`#${id}`).setValue(text)
-      await clock.find('.mine form').trigger('submit')
+      await clock.find('.things form').trigger('submit')
     }
-    await clock.findAll('.mine button')[0]!.trigger('click')
+    await clock.findAll('.things button')[0]!.trigger('click')
     await fill('9.5', '10:00', 'Forgot')
     expect(clock.text()).toContain('Write times like 16:30.')
     await fill('0915', '10:10', 'Started later')
@@ -71,14 +71,14 @@ describe('the clock', () => {
     await clock.setProps({ stints: stints.map((one) => ({ ...one })) })
     expect((clock.find('#right-why').element as HTMLInputElement).value).toBe('Started later')
     await clock.setProps({ stints: stints.map((one) => (one.id === 2 ? { ...one, startAt: '2026-11-23T09:15:00Z' } : one)) })
-    expect(clock.find('.mine form').exists()).toBe(false)
+    expect(clock.find('.things form').exists()).toBe(false)
     // What is left as it is keeps its seconds.
     await clock.setProps({ stints: stints.map((one) => (one.id === 2 ? { ...one, startAt: '2026-11-23T09:15:42Z' } : one)) })
-    await clock.findAll('.mine button')[0]!.trigger('click')
+    await clock.findAll('.things button')[0]!.trigger('click')
     await fill('09:15', '10:05', 'Left later')
     expect(clock.emitted('correct')!.at(-1)).toEqual([expect.objectContaining({ startAt: '2026-11-23T09:15:42.000Z', endAt: '2026-11-23T10:05:00.000Z' })])
-    await clock.find('.mine form .kinds button:last-child').trigger('click')
-    await clock.findAll('.mine button')[1]!.trigger('click')
+    await clock.find('.things form .kinds button:last-child').trigger('click')
+    await clock.findAll('.things button')[1]!.trigger('click')
     await fill('23:45', '00:30', 'Left later')
     expect(clock.emitted('correct')!.at(-1)).toEqual([expect.objectContaining({ startAt: '2026-11-22T23:45:00.000Z', endAt: '2026-11-23T00:30:00.000Z' })])
   })
