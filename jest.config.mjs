@@ -28,6 +28,12 @@ export default {
       testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
     },
     { ...shared, displayName: 'api', testMatch: ['<rootDir>/tests/api/**/*.test.ts'] },
-    { ...shared, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },
+    {
+      ...shared,
+      displayName: 'browser',
+      testMatch: ['<rootDir>/tests/browser/**/*.test.ts'],
+      globalSetup: '<rootDir>/tests/kit/shelfSetUp.mjs',
+      globalTeardown: '<rootDir>/tests/kit/shelfTearDown.mjs',
+    },
   ],
 }

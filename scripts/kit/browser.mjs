@@ -1,7 +1,10 @@
 import { mkdtempSync } from 'node:fs'
 import path from 'node:path'
-import { Builder } from 'selenium-webdriver'
 import chrome from 'selenium-webdriver/chrome.js'
+import http from 'selenium-webdriver/http/index.js'
+import { Executor } from 'selenium-webdriver/lib/http.js'
+import { Name } from 'selenium-webdriver/lib/command.js'
+import { Session } from 'selenium-webdriver/lib/session.js'
 
 /** A Chromium of its own, its window exactly this large; below 500 px it is a phone. `more` goes to the program as it starts. */
 export async function openBrowser(folder, width, height, more = []) {
@@ -22,7 +25,31 @@ export async function openBrowser(folder, width, height, more = []) {
     `--window-size=${width},${height}`,
     `--user-data-dir=${mkdtempSync(path.join(folder, 'browser-'))}`,
   )
-  const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver')).build()
-  await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: width < 500 })
+  const service = new chrome.ServiceBuilder('/usr/bin/chromedriver').build()
+  const driver = chrome.Driver.createSession(options, service)
+  driver.server = await service.address()
+  await sizeWindow(driver, width, height)
+  return driver
+}
+
+export const sizeWindow = (driver, width, height) =>
+  driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: width < 500 })
+
+/** Answers the first command, which would open a browser, with one that is open. */
+class OpenBefore extends Executor {
+  constructor(server, session) {
+    super(new http.HttpClient(server))
+    this.session = session
+  }
+
+  execute(command) {
+    return command.getName() === Name.NEW_SESSION ? Promise.resolve(new Session(this.session, {})) : super.execute(command)
+  }
+}
+
+/** A browser that another process has opened, by where its driver listens and the name of its session. */
+export function openBefore({ server, session }) {
+  const driver = chrome.Driver.createSession(new chrome.Options(), new OpenBefore(server, session))
+  driver.server = server
   return driver
 }

@@ -1,7 +1,7 @@
 import { and, asc, eq, lte } from 'drizzle-orm'
 import { unseen, waitBefore } from '#core/closures'
 import { windowSays } from '#core/windows'
-import { CLOCK, logger, lookout, mail, notice, recordEvent } from '#server/kit'
+import { anyLike, CLOCK, logger, lookout, mail, notice, recordEvent } from '#server/kit'
 import type { Mails, Service, Works } from '#server/kit'
 import { orderOf } from '#server/orders'
 import { accounts, closures, orders, people, places, sites } from '../tables'
@@ -21,14 +21,17 @@ interface Told {
   site: typeof sites.$inferSelect
 }
 
+const toTellAt = (now: Date) => and(eq(closures.told, 'waiting'), lte(closures.tryAt, now))
+
 /** Takes up the next closure the bookings system is to be told of, so that no other server does. */
 async function takeUp(service: Service, now: Date): Promise<Told | null> {
+  if (!(await anyLike(service.writer, closures, toTellAt(now)))) return null
   return service.writer.transaction(
     async (tx) => {
       const [closure] = await tx
         .select()
         .from(closures)
-        .where(and(eq(closures.told, 'waiting'), lte(closures.tryAt, now)))
+        .where(toTellAt(now))
         .orderBy(asc(closures.tryAt), asc(closures.id))
         .limit(1)
         .for('update', { skipLocked: true })

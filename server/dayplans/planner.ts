@@ -1,7 +1,7 @@
 import { and, asc, eq, lt, lte } from 'drizzle-orm'
 import type { AskedWhatIf } from '#contract/dayplans'
 import type { Bound, MadePlan, WhatIf } from '#core/dayplans'
-import { inThread, logger, lookout } from '#server/kit'
+import { anyLike, inThread, logger, lookout } from '#server/kit'
 import type { Service, Sweep, Works } from '#server/kit'
 import { dayPlans } from '../tables'
 import type { BoundJob } from './dayPlanBound.worker'
@@ -30,17 +30,14 @@ export function whatIfOf(asked: readonly AskedWhatIf[], technicianIds: readonly 
   })
 }
 
+const waitingAt = (now: Date) => and(eq(dayPlans.state, 'waiting'), lte(dayPlans.tryAt, now))
+
 async function takeUp(service: Service) {
+  if (!(await anyLike(service.writer, dayPlans, waitingAt(service.clock())))) return null
   return service.writer.transaction(
     async (tx) => {
       const now = service.clock()
-      const [row] = await tx
-        .select()
-        .from(dayPlans)
-        .where(and(eq(dayPlans.state, 'waiting'), lte(dayPlans.tryAt, now)))
-        .orderBy(asc(dayPlans.id))
-        .limit(1)
-        .for('update', { skipLocked: true })
+      const [row] = await tx.select().from(dayPlans).where(waitingAt(now)).orderBy(asc(dayPlans.id)).limit(1).for('update', { skipLocked: true })
       if (!row) return null
       if (row.attempts >= MOST_ATTEMPTS) {
         await tx.update(dayPlans).set({ state: 'failed' }).where(eq(dayPlans.id, row.id))

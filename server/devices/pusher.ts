@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import webPush from 'web-push'
-import { dropTold, heldPushes, logger, putOff } from '#server/kit'
+import { dropTold, heldPushes, logger, pushesWait, putOff } from '#server/kit'
 import type { Service, Work, Works } from '#server/kit'
 import { pushSubscriptions } from '../tables'
 import { vapidOf } from './push'
@@ -35,6 +35,7 @@ class Pusher implements Work {
 
   private async round(): Promise<void> {
     const { db, clock } = this.service
+    if (!(await pushesWait(db, clock()))) return
     // What is taken is put off at once: whatever becomes of this server, another tries it later.
     const taken = await db.transaction(async (tx) => {
       const rows = await heldPushes(tx, clock(), BATCH)

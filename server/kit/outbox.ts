@@ -1,6 +1,7 @@
 import { and, asc, eq, lt, lte, or, sql } from 'drizzle-orm'
 import { mails } from '../tables'
-import type { Tx } from './database'
+import type { Reader, Tx } from './database'
+import { anyLike } from './lookout'
 
 export type Mail = typeof mails.$inferSelect
 type NewMail = Omit<typeof mails.$inferInsert, 'state' | 'nextAt' | 'writtenAt'>
@@ -19,15 +20,13 @@ export async function writeMail(tx: Tx, at: Date, mail: NewMail): Promise<void> 
     .values({ ...mail, subject: mail.subject.slice(0, 250), state: 'waiting', nextAt: at, writtenAt: at })
 }
 
+const sendableAt = (now: Date) => and(eq(mails.state, 'waiting'), lte(mails.nextAt, now))
+
+export const mailsWait = (db: Reader, now: Date) => anyLike(db, mails, sendableAt(now))
+
 /** Mails to be sent now, locked; another server takes others. */
 export const lockWaitingMails = (tx: Tx, now: Date, most: number) =>
-  tx
-    .select()
-    .from(mails)
-    .where(and(eq(mails.state, 'waiting'), lte(mails.nextAt, now)))
-    .orderBy(asc(mails.id))
-    .limit(most)
-    .for('update', { skipLocked: true })
+  tx.select().from(mails).where(sendableAt(now)).orderBy(asc(mails.id)).limit(most).for('update', { skipLocked: true })
 
 /** What became of trying to send a mail. */
 export async function noteSending(tx: Tx, id: number, outcome: Pick<Mail, 'attempts' | 'state'> & Partial<Mail>): Promise<void> {

@@ -3,6 +3,7 @@ import { and, asc, eq, inArray, isNull, lte, sql } from 'drizzle-orm'
 import { accountRoles, events, notices, settings, untoldEvents } from '../tables'
 import { isDeadlock, unavailability } from './database'
 import type { Db, Tx } from './database'
+import { anyLike } from './lookout'
 import { logger } from './logger'
 import { openHolders } from './who'
 import { lockSetting } from './settings'
@@ -30,15 +31,25 @@ export class Publisher {
   private running: Promise<void> | null = null
   private again = false
   private timer: NodeJS.Timeout
+  private looking: Promise<void> | null = null
 
   constructor(
     private readonly db: Db,
     private readonly subscribers: Subscriber[],
     private readonly clock: () => Date,
   ) {
-    this.timer = setInterval(() => this.nudge(), LOOK_AGAIN_MS)
+    this.timer = setInterval(() => (this.looking ??= this.look().finally(() => (this.looking = null))), LOOK_AGAIN_MS)
     this.timer.unref()
   }
+
+  /** What nobody was told of, as after a server that died, is published. */
+  private async look(): Promise<void> {
+    const waits = async () => (await anyLike(this.db, events, isNull(events.seq))) || (await anyLike(this.db, untoldEvents, this.dueAgain()))
+    // Whoever cannot look tries, and logs why that fails.
+    if (await waits().catch(() => true)) this.nudge()
+  }
+
+  private dueAgain = () => and(isNull(untoldEvents.setAsideAt), lte(untoldEvents.nextAt, this.clock()))
 
   /** Something was committed; publish it soon. */
   nudge(): void {
@@ -59,6 +70,7 @@ export class Publisher {
 
   async stop(): Promise<void> {
     clearInterval(this.timer)
+    await this.looking
     this.again = false
     await this.running
   }
@@ -104,7 +116,7 @@ export class Publisher {
       .select({ event: events, attempts: untoldEvents.attempts })
       .from(untoldEvents)
       .innerJoin(events, eq(events.id, untoldEvents.eventId))
-      .where(and(isNull(untoldEvents.setAsideAt), lte(untoldEvents.nextAt, this.clock())))
+      .where(this.dueAgain())
       .orderBy(asc(untoldEvents.eventId))
       .limit(20)
     for (const { event, attempts } of due) await this.tell(tx, event as PublishedEvent, attempts)

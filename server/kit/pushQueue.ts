@@ -1,8 +1,11 @@
 import { asc, eq, lte } from 'drizzle-orm'
 import { pushes } from '../tables'
-import type { Db, Tx } from './database'
+import type { Db, Reader, Tx } from './database'
+import { anyLike } from './lookout'
 
 const [FIRST_MS, MOST_TRIES] = [30_000, 10]
+
+export const pushesWait = (db: Reader, now: Date) => anyLike(db, pushes, lte(pushes.nextAt, now))
 
 /** News that browsers are to be told of now, held: another server takes others. */
 export const heldPushes = (tx: Tx, now: Date, most: number) =>

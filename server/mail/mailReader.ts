@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import { cleanText, plainName, withoutLinks } from '#core/kit'
 import { whyIgnored } from '#core/requests'
-import { inThread, logger, readStored } from '#server/kit'
+import { anyLike, inThread, logger, readStored } from '#server/kit'
 import type { Reader, Service, Tx } from '#server/kit'
 import { mailStranger } from '#server/requests'
 import { incomingMails, sites } from '../tables'
@@ -12,6 +12,7 @@ import type { Outcome } from './takeMail'
 type Incoming = typeof incomingMails.$inferSelect
 type Site = typeof sites.$inferSelect
 
+const WAITING = eq(incomingMails.state, 'waiting')
 const LOOK_MS = 1_500
 const MAX_ATTEMPTS = 5
 /** Of a mail over the limit only this much is looked at: who wrote it, and about what. */
@@ -69,17 +70,12 @@ export class MailReader {
   /** One mail, in one transaction with what it becomes: read twice it would still count once. */
   private async readNext(): Promise<boolean> {
     const { db, clock, publisher } = this.service
+    if (!(await anyLike(db, incomingMails, WAITING))) return false
     let failing: Incoming | null = null
     try {
       return await db.transaction(
         async (tx) => {
-          const [mail] = await tx
-            .select()
-            .from(incomingMails)
-            .where(eq(incomingMails.state, 'waiting'))
-            .orderBy(asc(incomingMails.id))
-            .limit(1)
-            .for('update', { skipLocked: true })
+          const [mail] = await tx.select().from(incomingMails).where(WAITING).orderBy(asc(incomingMails.id)).limit(1).for('update', { skipLocked: true })
           if (!mail) return false
           failing = mail
           const outcome = await this.outcomeOf(tx, mail, clock())

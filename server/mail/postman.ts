@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm'
 import { createTransport } from 'nodemailer'
 import type { Transporter } from 'nodemailer'
 import { replySecret, taggedAddress } from '#core/requests'
-import { lockWaitingMails, logger, noteSending, storedPiecesOf, withoutPrivateLinks } from '#server/kit'
+import { lockWaitingMails, logger, mailsWait, noteSending, storedPiecesOf, withoutPrivateLinks } from '#server/kit'
 import type { Mail, Service } from '#server/kit'
 import { sites } from '../tables'
 
@@ -44,7 +44,7 @@ export class Postman {
 
   private async round(): Promise<void> {
     const { db, clock } = this.service
-    for (;;) {
+    while (await mailsWait(db, clock())) {
       const sent = await db.transaction(async (tx) => {
         const waiting = await lockWaitingMails(tx, clock(), BATCH)
         for (const mail of waiting) await noteSending(tx, mail.id, await this.deliver(mail))

@@ -10,7 +10,7 @@ let desk: Person
 beforeAll(async () => {
   house = await House.open('desk')
   server = await house.start()
-  desk = await (await Person.at(server.url)).signIn('maren.quill')
+  desk = await (await (await Person.at(server.url)).signIn('maren.quill')).go('/')
 })
 afterAll(async () => {
   await desk?.quit()

@@ -35,7 +35,7 @@ async function person(size: 'desk' | 'phone' = 'desk'): Promise<Person> {
 }
 
 test('reported on a phone, decided, approved, worked, checked, charged, and seen as done', async () => {
-  const coordinator = await (await person()).signIn('maren.quill')
+  const coordinator = await (await (await person()).signIn('maren.quill')).go('/')
   await coordinator.reads('Intake')
 
   // The reporter, on a phone, without an account.
@@ -83,7 +83,7 @@ test('reported on a phone, decided, approved, worked, checked, charged, and seen
   const orderAddress = new URL(await coordinator.driver.getCurrentUrl()).pathname
 
   // The technician cannot see it yet; the approver reads it in full and approves.
-  const technician = await (await person('phone')).signIn('bram.oyelaran')
+  const technician = await (await (await person('phone')).signIn('bram.oyelaran')).go('/')
   await technician.reads('Rounds')
   expect(await technician.readsNot('Light over the sink')).toBe(true)
   const approver = await (await person()).signIn('ines.ferrall')

@@ -3,9 +3,10 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { By, Key, until } from 'selenium-webdriver'
 import type { WebElement, WebElementPromise } from 'selenium-webdriver'
-import type { ChromiumWebDriver } from 'selenium-webdriver/chromium'
-import { openBrowser } from '../../scripts/kit/browser.mjs'
+import { openBrowser, sizeWindow } from '../../scripts/kit/browser.mjs'
+import type { Browser } from '../../scripts/kit/browser.mjs'
 import { Client } from './client'
+import { putBack, takeBrowser } from './shelf'
 
 export type Signal = 'cut' | 'slow' | 'whole'
 const SIGNALS = {
@@ -20,16 +21,19 @@ const LOOK_EVERY_MS = 40
 /** A person at a real Chromium: finds things as a person does, by their labels and words. */
 export class Person {
   private constructor(
-    readonly driver: ChromiumWebDriver,
+    readonly driver: Browser,
     readonly url: string,
+    /** Started as nobody else needs it, it ends with whom it was for. */
+    private readonly special: boolean,
   ) {}
 
   static async at(url: string, size: 'desk' | 'phone' = 'desk', more: string[] = []): Promise<Person> {
     const [width, height] = size === 'desk' ? [1280, 800] : [390, 844]
-    const driver = (await openBrowser(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), width, height, more)) as ChromiumWebDriver
+    const folder = process.env.EVRIX_TEST_FOLDER ?? tmpdir()
+    const driver = await (more.length ? openBrowser(folder, width, height, more) : takeBrowser(folder, width, height))
     const wait = driver.wait.bind(driver) as (...all: unknown[]) => never
     driver.wait = (condition: unknown, timeout?: number, message?: string) => wait(condition, timeout, message, LOOK_EVERY_MS)
-    return new Person(driver, url)
+    return new Person(driver, url, more.length > 0)
   }
 
   async go(address: string): Promise<this> {
@@ -53,14 +57,11 @@ export class Person {
     return this
   }
 
-  /** Without the form, which takes as long as many a test: the session alone, and their first screen. */
+  /** Without the form, which takes as long as many a test: the session alone. Where they go first is up to the test. */
   async signIn(name: string): Promise<this> {
     const { session } = await new Client(this.url).signIn(name)
-    await this.go('/api/session')
     const [cookie, value] = session.split('=') as [string, string]
-    await this.driver.manage().addCookie({ name: cookie, value, httpOnly: true, sameSite: 'Lax' })
-    await this.go('/')
-    await this.driver.wait(async () => new URL(await this.driver.getCurrentUrl()).pathname !== '/', PATIENCE)
+    await this.driver.sendDevToolsCommand('Network.setCookie', { name: cookie, value, url: this.url, httpOnly: true, sameSite: 'Lax' })
     return this
   }
 
@@ -182,7 +183,7 @@ export class Person {
 
   /** The window of this browser from now on, exactly. */
   async size(width: number, height: number): Promise<void> {
-    await this.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: width < 500 })
+    await sizeWindow(this.driver, width, height)
   }
 
   /** Slows the processor of the page so many times. */
@@ -231,7 +232,7 @@ export class Person {
   }
 
   async quit(): Promise<void> {
-    await this.driver.quit()
+    await (this.special ? this.driver.quit() : putBack(this.driver, [this.url]))
   }
 
   private async see(element: WebElement): Promise<void> {
