@@ -1,7 +1,4 @@
-import { sql } from 'drizzle-orm'
-import type { SQL } from 'drizzle-orm'
-import type { MySqlTable } from 'drizzle-orm/mysql-core'
-import type { Reader, Tx } from './database'
+import type { Tx } from './database'
 import { logger } from './logger'
 import type { Service, Work } from './service'
 
@@ -25,19 +22,6 @@ export function lookout(what: string, everyMs: number, look: () => Promise<unkno
       await looking
     },
   }
-}
-
-/** Whether there are rows like these. Most looks find nothing: they end here, without a transaction, which is four questions more. */
-export async function anyLike(db: Reader, table: MySqlTable, where: SQL | undefined): Promise<boolean> {
-  return (
-    (
-      await db
-        .select({ one: sql`1` })
-        .from(table)
-        .where(where)
-        .limit(1)
-    ).length > 0
-  )
 }
 
 const BATCH = 100

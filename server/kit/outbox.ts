@@ -1,7 +1,7 @@
 import { and, asc, eq, lt, lte, or, sql } from 'drizzle-orm'
 import { mails } from '../tables'
 import type { Reader, Tx } from './database'
-import { anyLike } from './lookout'
+import { anyLike } from './anyLike'
 
 export type Mail = typeof mails.$inferSelect
 type NewMail = Omit<typeof mails.$inferInsert, 'state' | 'nextAt' | 'writtenAt'>

@@ -1,7 +1,7 @@
 import { asc, eq, lte } from 'drizzle-orm'
 import { pushes } from '../tables'
 import type { Db, Reader, Tx } from './database'
-import { anyLike } from './lookout'
+import { anyLike } from './anyLike'
 
 const [FIRST_MS, MOST_TRIES] = [30_000, 10]
 

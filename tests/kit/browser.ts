@@ -196,12 +196,12 @@ export class Person {
     await this.driver.wait(isSo, PATIENCE, what)
   }
 
-  /** The first of these, as soon as it is there. */
   /** The line of this browser from now on: none, a poor one, or as it is. */
   async signal(how: Signal): Promise<void> {
     await this.driver.setNetworkConditions(SIGNALS[how])
   }
 
+  /** The first of these, as soon as it is there. */
   find(selector: By): WebElementPromise {
     return this.driver.wait(until.elementLocated(selector), PATIENCE)
   }

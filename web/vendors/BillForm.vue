@@ -147,7 +147,8 @@ fieldset {
   margin: 0;
   padding: 8px 12px 12px;
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  /* With larger letters one below the other: labels of two lengths would set the fields at two heights. */
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 9rem), 1fr));
   gap: 8px;
   min-width: 0;
 }
