@@ -9,17 +9,17 @@ const shelf = process.env.EVRIX_TEST_SHELF
 /** A browser nobody uses, of this run or new: one of before has no page, no cookie and no rule of whoever had it. */
 export async function takeBrowser(folder: string, width: number, height: number): Promise<Browser> {
   for (const one of shelf ? readdirSync(shelf) : []) {
-    const taken = path.join(folder, `taken-${one}`)
     try {
-      // Whoever moves the file has the browser.
+      const taken = path.join(folder, `taken-${one}`)
+      // Whoever moves the file has the browser; who comes too late, or finds that it has ended, takes another.
       renameSync(path.join(shelf!, one), taken)
+      const browser = openBefore(JSON.parse(readFileSync(taken, 'utf8')) as { server: string; session: string })
+      rmSync(taken)
+      await sizeWindow(browser, width, height)
+      return browser
     } catch {
       continue
     }
-    const browser = openBefore(JSON.parse(readFileSync(taken, 'utf8')) as { server: string; session: string })
-    rmSync(taken)
-    await sizeWindow(browser, width, height)
-    return browser
   }
   return openBrowser(folder, width, height)
 }
