@@ -3,7 +3,10 @@ import prettier from 'eslint-config-prettier'
 import vue from 'eslint-plugin-vue'
 import globals from 'globals'
 import ts from 'typescript-eslint'
+import { readScriptsOfComponents } from './scripts/lint/components.mjs'
 import { ownTables } from './scripts/lint/ownTables.mjs'
+
+readScriptsOfComponents()
 
 export default ts.config(
   { ignores: ['dist/', 'node_modules/', '.evrix/', '.run/', 'server/migrations/', 'coverage/'] },
