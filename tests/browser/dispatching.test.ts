@@ -185,6 +185,8 @@ test('the same by keys alone: picked up, moved, made longer, handed on, put down
   await desk.reads(`${number}: `)
   await desk.keys(Key.ARROW_RIGHT, Key.ENTER)
   await desk.reads(`${number} dispatched`)
+  // It has left the list, in which nothing else has these words: the keyboard is where others are found.
+  await desk.until('the keyboard is in the list', async () => (await (await desk.focused()).getAttribute('id')) === 'waiting-words')
   const [first] = await where(id)
   const bar = await desk.find(barOf(number))
   await bar.sendKeys(' ')
@@ -203,6 +205,23 @@ test('the same by keys alone: picked up, moved, made longer, handed on, put down
   expect([await desk.overflow(), await desk.accessibilityFindings()]).toEqual([0, []])
   await desk.keys(Key.ESCAPE)
   await desk.reads('Nobody is planned')
+
+  // To somebody of another trade, which asks for a reason: left, and then given, the keyboard is with the visit again.
+  const withVisit = async () => ((await (await desk.focused()).getAttribute('title')) ?? '').includes(number)
+  const toGreta = async () => {
+    await desk.keys(' ')
+    for (let rows = 0; rows < 20 && (await desk.readsNot(`${number}: Greta Solheim`)); rows++) await desk.keys(Key.ARROW_DOWN)
+    await desk.keys(Key.ENTER)
+    await desk.reads('This speaks against it')
+  }
+  await toGreta()
+  await desk.keys(Key.ESCAPE)
+  await desk.until('the keyboard is with the visit', withVisit)
+  expect(await where(id)).toEqual([moved])
+  await toGreta()
+  await desk.keys('She changes the tube alone', Key.ENTER)
+  await desk.reads(`${number} moved: Greta Solheim`)
+  await desk.until('the keyboard is with the visit that was handed on', withVisit)
 })
 
 test('by form: split, one more person, and a whole day given to somebody else in the morning', async () => {

@@ -133,7 +133,7 @@ function holdingKey(event: KeyboardEvent): boolean {
 }
 /** A bar that moved to another row is drawn anew: the keyboard goes with it. */
 let moved: number | null = null
-watch(held, (now) => now?.visit && (moved = now.visit.id))
+watch(held, (now) => now && (moved = now.visit?.id ?? null))
 const refocus = () => nextTick(() => scroller.value?.querySelector<HTMLElement>(`[data-visit="${moved}"]`)?.focus())
 const drop = async () => void ((await props.holding.drop()) && (await refocus()))
 useDragging(
@@ -158,7 +158,7 @@ function near(id: number | null, element: HTMLElement | null): void {
   waiting = setTimeout(() => (hovered.value = held.value ? null : { id, x: right + 4, y: top }), HOVER_MS)
 }
 onUnmounted(() => clearTimeout(waiting))
-defineExpose({ holdingKey })
+defineExpose({ holdingKey, refocus })
 </script>
 
 <template>

@@ -166,6 +166,14 @@ async function leavePanel(): Promise<void> {
     )
     ?.focus()
 }
+/** Whatever comes of being asked for a reason, the keyboard is with the visit afterwards. */
+async function sendDespite(reason: string): Promise<void> {
+  if (await holding.sendDespite(reason)) await rows.value?.refocus()
+}
+function leaveAsked(): void {
+  holding.leaveAsked()
+  void rows.value?.refocus()
+}
 const keyed = (event: KeyboardEvent) => rows.value?.holdingKey(event) ?? false
 useKeys((key, event) => {
   if (held.value && keyed(event)) return true
@@ -271,7 +279,7 @@ useKeys((key, event) => {
         />
         <WaitingList v-else :rows="it.waiting" :holding="holding" :keyed="keyed" @order="openOrder" />
       </div>
-      <DespiteDialog v-if="asked" :conflicts="asked.conflicts" :problem="problem" :busy="busy" @leave="holding.leaveAsked" @done="holding.sendDespite" />
+      <DespiteDialog v-if="asked" :conflicts="asked.conflicts" :problem="problem" :busy="busy" @leave="leaveAsked" @done="sendDespite" />
     </LoadedPart>
   </div>
 </template>

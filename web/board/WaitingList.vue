@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { WaitingOrder } from '#contract/board'
 import { ListEntry, PriorityBar, RowButton, spanTime, TargetGauge, TextEntry } from '#web/kit'
@@ -19,13 +19,28 @@ const shown = computed(() => {
       (!wanted || `${row.number} ${row.summary} ${row.placeCode ?? ''} ${row.trade ?? ''}`.toLowerCase().includes(wanted)),
   )
 })
+const list = ref<HTMLElement | null>(null)
+/** What was picked up by key, and where it stood: once it has left the list, the keyboard goes on with what took its place. */
+let picked: { id: number; at: number } | null = null
+watch(
+  () => props.rows,
+  (rows) => {
+    if (!picked || rows.some(({ id }) => id === picked!.id)) return
+    const next = shown.value[Math.min(picked.at, shown.value.length - 1)]
+    picked = null
+    if (document.activeElement === document.body) list.value?.querySelector<HTMLElement>(next ? `[data-order="${next.id}"] button` : '#waiting-words')?.focus()
+  },
+  { flush: 'post' },
+)
 /** Space picks one up; what is held is then moved over the Board by the same keys as a visit. */
 function pressed(event: KeyboardEvent, row: WaitingOrder): void {
   if (event.ctrlKey || event.metaKey || event.altKey) return
   if (props.holding.held.value) {
     if (!props.keyed(event)) return
-  } else if (event.key === ' ') props.holding.takeOrder(row)
-  else return
+  } else if (event.key === ' ') {
+    picked = { id: row.id, at: shown.value.indexOf(row) }
+    props.holding.takeOrder(row)
+  } else return
   event.preventDefault()
   event.stopPropagation()
 }
@@ -33,7 +48,7 @@ const station = ({ state }: WaitingOrder) => (state === 'on_hold' ? 'planning' :
 </script>
 
 <template>
-  <section class="waiting" aria-label="Nobody is planned">
+  <section ref="list" class="waiting" aria-label="Nobody is planned">
     <h2>
       Nobody is planned <span class="mono soft">{{ rows.length }}</span>
     </h2>
