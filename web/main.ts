@@ -3,11 +3,13 @@ import './kit/tokens.css'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { keepKeyboardWhereItWas } from './kit/stayingFocus'
 import { startTheme } from './kit/theme'
 import { router } from './router'
 
 allowOwnStyles()
 startTheme()
+keepKeyboardWhereItWas()
 createApp(App).use(createPinia()).use(router).mount('#app')
 
 /** Components write their styles at run time; the content security policy lets those with the page's nonce in. */

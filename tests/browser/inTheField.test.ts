@@ -4,7 +4,7 @@ import path from 'node:path'
 import { addEquipment } from '#contract/stock'
 import { castAt, dispatched, House, orderAt } from '../kit'
 import type { Cast, Running } from '../kit'
-import { Key, Person } from '../kit/browser'
+import { By, Key, Person } from '../kit/browser'
 import { cameraPlaying, filmOf } from '../kit/camera'
 import { eInvoice } from '../kit/eInvoice'
 
@@ -99,6 +99,9 @@ test('a vendor works by the pass: comes, begins, finds, brings a part, and sends
   await phone.press('Send the price')
   await phone.reads('The desk has it.')
   await phone.press('Work')
+  // The button rests while the clock is started, and has the keyboard again afterwards.
+  await phone.until('the clock runs', async () => (await phone.find(By.xpath('//button[@aria-pressed="true"]'))).isEnabled())
+  await phone.until('the keyboard is where it was', async () => (await (await phone.focused()).getText()) === 'Work')
   await phone.press('Add a part')
   await phone.type('What', 'Door gasket')
   await phone.press('Write it down')
