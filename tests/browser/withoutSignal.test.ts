@@ -72,13 +72,16 @@ async function day(phone: Person, visits: number[], acts: number, seed: number):
   const recorded: Recorded[] = []
   const clocks = new Map<number, string>()
   let at = -1
-  const openJob = async (visitId: number) => {
+  let line: Signal = 'whole'
+  const openJob = async (visitId: number, act: number) => {
     await phone.go(`/rounds/${visitId}`)
-    await phone.find(By.css('[aria-label="Clock"]'))
+    await phone.find(By.css('[aria-label="Clock"]')).catch(async () => {
+      throw new Error(`no job (act ${act}, line ${line}): ${await phone.driver.findElement(By.css('body')).getText()}`)
+    })
     at = visitId
   }
   for (let act = 0; act < acts; act++) {
-    if (act % 9 === 4) await network(phone, (['cut', 'slow', 'whole', 'cut'] as const)[next(4)]!)
+    if (act % 9 === 4) await network(phone, (line = (['cut', 'slow', 'whole', 'cut'] as const)[next(4)]!))
     // Each job has its turn; its clock is stopped before the next one's begins.
     const visitId = visits[Math.floor((act / acts) * visits.length)]!
     if (visitId !== at) {
@@ -86,10 +89,10 @@ async function day(phone: Person, visits: number[], acts: number, seed: number):
         await phone.press('Stop the clock')
         await phone.reads('The clock is not running')
       }
-      await openJob(visitId)
+      await openJob(visitId, act)
     } else if (next(14) === 0) {
       await phone.driver.get('about:blank')
-      await openJob(visitId)
+      await openJob(visitId, act)
     }
     const kind = KINDS.filter((one) => one !== clocks.get(visitId))[next(3)]!
     const isNote = clocks.has(visitId) && next(5) > 1

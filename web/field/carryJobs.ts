@@ -10,10 +10,23 @@ import { address } from '#web/kit'
 const LARGEST_CARRIED = 4_000_000
 const MARKS = 'marks'
 
+/** What could not be read is tried again so soon, each time after twice as long, up to this (our own choice, no source). */
+const [AGAIN_MS, LATEST_AGAIN_MS] = [4_000, 600_000]
+
 let round: Promise<void> | null = null
+let soon: ReturnType<typeof setTimeout> | undefined
+let pause = AGAIN_MS
 
 /** Has everything on this device that the jobs of the days ahead need, reading what changed; one round at a time. */
 export const carryJobs = (): Promise<void> => (round ??= carry().finally(() => (round = null)))
+
+/** A job of which something is missing would be missed where there is no signal: it is not left until Rounds is opened again. */
+function tryAgain(): void {
+  clearTimeout(soon)
+  // Without signal there is another round as soon as there is some.
+  soon = setTimeout(() => void carryJobs().catch(() => undefined), pause)
+  pause = Math.min(pause * 2, LATEST_AGAIN_MS)
+}
 
 async function carry(): Promise<void> {
   const carrying = useCarrying()
@@ -27,8 +40,11 @@ async function carry(): Promise<void> {
   }
   await carrying.keep(MARKS, now)
   await carrying.dropJobs(new Set(marks.map(({ visitId }) => visitId)))
-  // Whoever looks from outside sees that the phone may go.
-  document.documentElement.dataset.carried = 'yes'
+  const isWhole = marks.every(({ visitId }) => visitId in now)
+  // Whoever looks from outside sees whether the phone may go.
+  document.documentElement.dataset.carried = isWhole ? 'yes' : 'partly'
+  if (isWhole) pause = AGAIN_MS
+  else tryAgain()
 }
 
 /** @returns whether all of it is here */
@@ -44,7 +60,7 @@ async function carryJob(visitId: number): Promise<boolean> {
       await carrying.blob(address(readAttachment, { id }))
     return true
   } catch {
-    // What could not be read now is read when its page is opened, or with the next round.
+    // What could not be read now is read with the next round, or when its page is opened.
     return false
   }
 }
