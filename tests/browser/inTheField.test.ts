@@ -102,6 +102,11 @@ test('a vendor works by the pass: comes, begins, finds, brings a part, and sends
   // The button rests while the clock is started, and has the keyboard again afterwards.
   await phone.until('the clock runs', async () => (await phone.find(By.xpath('//button[@aria-pressed="true"]'))).isEnabled())
   await phone.until('the keyboard is where it was', async () => (await (await phone.focused()).getText()) === 'Work')
+  // What is opened by key is gone on in by key.
+  for (let tabs = 0; tabs < 60 && (await (await phone.focused()).getText()) !== 'Note'; tabs++) await phone.keys(Key.TAB)
+  await phone.keys(Key.ENTER)
+  await phone.until('the note has the keyboard', async () => (await (await phone.focused()).getTagName()) === 'textarea')
+  await phone.go(link)
   await phone.press('Add a part')
   await phone.type('What', 'Door gasket')
   await phone.press('Write it down')

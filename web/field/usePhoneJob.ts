@@ -12,8 +12,14 @@ export function usePhoneJob<Job extends PhoneJob, Form extends string>(job: Load
   const busy = ref(false)
   const problem = ref<CallProblem | null>(null)
   const open = ref<Form | null>(null)
-  // What is opened by the bar below stands where it is seen, however much lies above it.
-  watch(open, () => void nextTick(() => document.querySelector('.phone main form.card')?.scrollIntoView?.({ block: 'center' })))
+  // What is opened by the bar below stands where it is seen, however much lies above it; whoever opened it by key goes on in it.
+  watch(open, async () => {
+    const byKey = document.activeElement?.matches('button:focus-visible') ?? false
+    await nextTick()
+    const form = document.querySelector('.phone main form.card')
+    form?.scrollIntoView?.({ block: 'center' })
+    if (byKey) form?.querySelector<HTMLElement>('textarea, input:not([type="file"])')?.focus({ preventScroll: true })
+  })
   const note = useDraft(() => `note-${location.pathname}`)
   const over = computed(() => it.value?.visitState === 'ended')
 
