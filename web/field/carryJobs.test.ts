@@ -7,7 +7,7 @@ const EMPTY = { rows: [], photos: [], answers: [], talk: { rows: [] } }
 const carried = () => document.documentElement.dataset.carried
 
 /** A phone with two jobs ahead, the second of which cannot be read so many times. */
-function phone(failing: number) {
+function phone(failing: number, away = () => false) {
   setActivePinia(createPinia())
   const carrying = useCarrying()
   const box = new Map<string, unknown>()
@@ -18,6 +18,7 @@ function phone(failing: number) {
     keep: (name: string, what: unknown) => Promise.resolve(void box.set(name, what)),
     dropJobs: () => Promise.resolve(),
     fetchKept: (endpoint: unknown, { visitId }: { visitId?: number }) => {
+      if (away()) return Promise.reject(new Error('There is no signal.'))
       if (endpoint === contract.carryJobs)
         return Promise.resolve({
           marks: [
@@ -60,4 +61,16 @@ test('a job that could not be read is read again by itself, later and later, and
   expect([carried(), read]).toEqual(['yes', [1, 2, 2, 2]])
   await jest.advanceTimersByTimeAsync(3_600_000)
   expect(read).toHaveLength(4)
+})
+
+test('a line that fails altogether in between ends nothing: it is tried again', async () => {
+  let away = false
+  const { read } = phone(1, () => away)
+  await carryJobs()
+  away = true
+  await jest.advanceTimersByTimeAsync(4_000)
+  expect([carried(), read]).toEqual(['partly', [1, 2]])
+  away = false
+  await jest.advanceTimersByTimeAsync(8_000)
+  expect([carried(), read]).toEqual(['yes', [1, 2, 2]])
 })

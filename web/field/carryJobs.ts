@@ -23,8 +23,7 @@ export const carryJobs = (): Promise<void> => (round ??= carry().finally(() => (
 /** A job of which something is missing would be missed where there is no signal: it is not left until Rounds is opened again. */
 function tryAgain(): void {
   clearTimeout(soon)
-  // Without signal there is another round as soon as there is some.
-  soon = setTimeout(() => void carryJobs().catch(() => undefined), pause)
+  soon = setTimeout(() => void carryJobs().catch(tryAgain), pause)
   pause = Math.min(pause * 2, LATEST_AGAIN_MS)
 }
 
