@@ -185,8 +185,8 @@ test('the same by keys alone: picked up, moved, made longer, handed on, put down
   await desk.reads(`${number}: `)
   await desk.keys(Key.ARROW_RIGHT, Key.ENTER)
   await desk.reads(`${number} dispatched`)
-  // It has left the list, in which nothing else has these words: the keyboard is where others are found.
-  await desk.until('the keyboard is in the list', async () => (await (await desk.focused()).getAttribute('id')) === 'waiting-words')
+  // It has left the list, in which nothing else has these words: the keyboard stays there, and out of the field.
+  await desk.until('the keyboard is in the list', async () => (await (await desk.focused()).getAttribute('aria-label')) === 'Nobody is planned')
   const [first] = await where(id)
   const bar = await desk.find(barOf(number))
   await bar.sendKeys(' ')

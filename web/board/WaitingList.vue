@@ -28,7 +28,10 @@ watch(
     if (!picked || rows.some(({ id }) => id === picked!.id)) return
     const next = shown.value[Math.min(picked.at, shown.value.length - 1)]
     picked = null
-    if (document.activeElement === document.body) list.value?.querySelector<HTMLElement>(next ? `[data-order="${next.id}"] button` : '#waiting-words')?.focus()
+    if (document.activeElement !== document.body) return
+    // Not in the field: there the key that takes it back would be a letter.
+    if (next) list.value?.querySelector<HTMLElement>(`[data-order="${next.id}"] button`)?.focus()
+    else list.value?.focus({ preventScroll: true })
   },
   { flush: 'post' },
 )
@@ -48,7 +51,7 @@ const station = ({ state }: WaitingOrder) => (state === 'on_hold' ? 'planning' :
 </script>
 
 <template>
-  <section ref="list" class="waiting" aria-label="Nobody is planned">
+  <section ref="list" class="waiting" tabindex="-1" aria-label="Nobody is planned">
     <h2>
       Nobody is planned <span class="mono soft">{{ rows.length }}</span>
     </h2>
