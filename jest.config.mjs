@@ -12,6 +12,9 @@ const shared = {
   ],
 }
 
+/** Browsers and servers that are handed on from suite to suite. */
+const shelves = { globalSetup: '<rootDir>/tests/kit/shelfSetUp.mjs', globalTeardown: '<rootDir>/tests/kit/shelfTearDown.mjs' }
+
 /** Three kinds of check: rules on their own, the API on a real database, the interface in a real browser. */
 export default {
   projects: [
@@ -27,13 +30,7 @@ export default {
       moduleNameMapper: { '^naive-ui/es/(.*)$': 'naive-ui/lib/$1' },
       testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
     },
-    { ...shared, displayName: 'api', testMatch: ['<rootDir>/tests/api/**/*.test.ts'] },
-    {
-      ...shared,
-      displayName: 'browser',
-      testMatch: ['<rootDir>/tests/browser/**/*.test.ts'],
-      globalSetup: '<rootDir>/tests/kit/shelfSetUp.mjs',
-      globalTeardown: '<rootDir>/tests/kit/shelfTearDown.mjs',
-    },
+    { ...shared, ...shelves, displayName: 'api', testMatch: ['<rootDir>/tests/api/**/*.test.ts'] },
+    { ...shared, ...shelves, displayName: 'browser', testMatch: ['<rootDir>/tests/browser/**/*.test.ts'] },
   ],
 }

@@ -21,6 +21,7 @@ const SOURCES = [
 ]
 const PROGRAMS = {
   main: 'server/main.ts',
+  serve: 'server/serve.ts',
   'jobSheets.worker': 'server/jobsheets/jobSheets.worker.ts',
   'readLeave.worker': 'server/shifts/readLeave.worker.ts',
   'statementPdf.worker': 'server/ledger/statementPdf.worker.ts',

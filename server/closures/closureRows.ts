@@ -56,13 +56,13 @@ export interface Asked {
 const nothing = (said: Asked['said']): Asked => ({ said, bookings: [], total: 0 })
 /** Who has waited in vain just now does not make everybody else wait as well. */
 const QUIET_MS = 20_000
-let quietUntil = 0
+const quietUntil = new WeakMap<Service, number>()
 
 /** What falls into a period of a space, by the bookings system; closures of our own are no bookings. */
 export async function askAbout(db: Reader, service: Service, place: Pick<PlaceRecord, 'id' | 'code' | 'siteId'>, period: Span): Promise<Asked> {
   const system = systemOf(service)
   if (!system) return nothing('none')
-  if (performance.now() < quietUntil) return nothing('silent')
+  if (performance.now() < (quietUntil.get(service) ?? 0)) return nothing('silent')
   const [mine, [site]] = await Promise.all([
     db
       .select({ uid: closures.uid })
@@ -78,7 +78,7 @@ export async function askAbout(db: Reader, service: Service, place: Pick<PlaceRe
     return { said: 'bookings', bookings: all.slice(0, MOST_SHOWN), total: all.length }
   } catch (error) {
     if (!(error instanceof Silent)) throw error
-    if (error.late) quietUntil = performance.now() + QUIET_MS
+    if (error.late) quietUntil.set(service, performance.now() + QUIET_MS)
     return nothing('silent')
   }
 }

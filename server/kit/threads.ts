@@ -3,6 +3,9 @@ import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import { logger } from './logger'
 
+/** All that have been started. */
+const running = new Set<Piscina>()
+
 /**
  * Work too heavy for the thread that answers: done by a worker of its own, which starts when it is
  * first needed and ends when nobody has asked for a while; one that `stays` keeps what it has learned
@@ -15,6 +18,7 @@ export function inThread<Input, Answer>(
 ): (input: Input, handOver?: Transferable[]) => Promise<Answer> {
   let threads: Piscina | null = null
   return (input, handOver) => {
+    if (threads && !running.has(threads)) threads = null
     threads ??= watched(
       new Piscina({
         filename: path.join(path.dirname(fileURLToPath(import.meta.url)), `${worker}.js`),
@@ -28,8 +32,16 @@ export function inThread<Input, Answer>(
   }
 }
 
+/** Ends all workers, and what they know; whoever asks again is answered by new ones. */
+export async function endThreads(): Promise<void> {
+  const all = [...running]
+  running.clear()
+  await Promise.all(all.map((threads) => threads.destroy()))
+}
+
 /** A worker that ends by itself fails what it was asked; it does not take the server with it. */
 function watched(threads: Piscina): Piscina {
+  running.add(threads)
   threads.on('error', (error) => logger.error({ error }, 'A worker ended'))
   return threads
 }

@@ -13,6 +13,8 @@ import type { MailReader } from './mailReader'
 export const LARGEST_MAIL = 25 * 1024 * 1024
 /** A mail server offers this much; larger ones are refused while their sender is still there. */
 const LARGEST_TAKEN = 200 * 1024 * 1024
+/** Whoever still holds a line when the server ends is told to come back (421) after this long, in the middle of a mail too. */
+const LET_FINISH_MS = 1_000
 /** How far into a mail its Message-ID is looked for. */
 const HEADER_BYTES = 64 * 1024
 
@@ -30,6 +32,7 @@ export class Mailroom {
     this.server = new SMTPServer({
       authOptional: true,
       size: LARGEST_TAKEN,
+      closeTimeout: LET_FINISH_MS,
       disabledCommands: ['STARTTLS', 'AUTH'],
       banner: 'Evrix mailroom',
       onRcptTo: (address, _session, done) => {

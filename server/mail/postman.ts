@@ -17,6 +17,7 @@ const TYPED = ['message', 'question']
 export class Postman {
   private timer: NodeJS.Timeout | null = null
   private working: Promise<void> | null = null
+  private ending = false
   private readonly transport: Transporter
 
   constructor(
@@ -36,7 +37,9 @@ export class Postman {
     }, LOOK_MS)
   }
 
+  /** Ends after the mail that is on its way: what was sent is noted, the rest waits for whoever comes next. */
   async stop(): Promise<void> {
+    this.ending = true
     if (this.timer) clearInterval(this.timer)
     await this.working
     this.transport.close()
@@ -44,13 +47,13 @@ export class Postman {
 
   private async round(): Promise<void> {
     const { db, clock } = this.service
-    while (await mailsWait(db, clock())) {
-      const sent = await db.transaction(async (tx) => {
+    while (!this.ending && (await mailsWait(db, clock()))) {
+      const taken = await db.transaction(async (tx) => {
         const waiting = await lockWaitingMails(tx, clock(), BATCH)
-        for (const mail of waiting) await noteSending(tx, mail.id, await this.deliver(mail))
+        for (const mail of waiting) if (!this.ending) await noteSending(tx, mail.id, await this.deliver(mail))
         return waiting.length
       })
-      if (sent < BATCH) return
+      if (taken < BATCH) return
     }
   }
 

@@ -1,4 +1,4 @@
-import { and, asc, count, eq, inArray, isNull, max, ne, sql } from 'drizzle-orm'
+import { and, asc, count, eq, inArray, isNull, ne, sql } from 'drizzle-orm'
 import type { MySqlColumn } from 'drizzle-orm/mysql-core'
 import MiniSearch from 'minisearch'
 import { foldText } from '#core/kit'
@@ -117,17 +117,19 @@ interface Words {
   id: string
   words: string
 }
+/** What becomes another when a word of any row does. */
+const sumOf = (id: MySqlColumn, words: MySqlColumn) => sql<string>`coalesce(sum(crc32(concat(${id}, ' ', ${words}))), 0)`
 const indexes = new Map<number, { mark: string; index: MiniSearch<Words> }>()
 
-/** Ids of places and assets whose words are a typing error away. The index is made once, and again when rows were added. */
+/** Ids of places and assets whose words are a typing error away. The index is made once, and again when any of the words changed. */
 async function misspelt(db: Reader, siteId: number, search: string): Promise<{ placeIds: number[]; assetIds: number[] }> {
   const [[placeMark], [assetMark]] = await Promise.all([
     db
-      .select({ n: count(), last: max(places.id) })
+      .select({ n: count(), words: sumOf(places.id, places.searchText) })
       .from(places)
       .where(eq(places.siteId, siteId)),
     db
-      .select({ n: count(), last: max(assets.id) })
+      .select({ n: count(), words: sumOf(assets.id, assets.searchText) })
       .from(assets)
       .where(eq(assets.siteId, siteId)),
   ])

@@ -1,5 +1,6 @@
 import { request as httpRequest } from 'node:http'
 import sharp from 'sharp'
+import { editAsset } from '#contract/assets'
 import { search } from '#contract/lists'
 import { listOrders } from '#contract/orders'
 import { keepCallPreset, readSelf } from '#contract/people'
@@ -127,6 +128,13 @@ describe('where it is', () => {
     const first = (await find('washroom', near!.id))[0]!
     expect(first.within).toContain('Kelp House')
     expect(far.within).not.toContain('Kelp House')
+    // A name that was changed is found with a typing error, too.
+    const [asset] = await house.rows<{ id: number; version: number; tag: string }>(
+      "SELECT id, version, tag FROM asset WHERE tag LIKE 'F-0%' AND tag <> 'F-003' AND site_id = 1 LIMIT 1",
+    )
+    expect(await find('quicksilvr')).toEqual([])
+    await admin.must(editAsset, { id: asset!.id, version: asset!.version, name: 'Quicksilver bank' })
+    expect((await find('quicksilvr')).map(({ code }) => code)).toEqual([asset!.tag])
   })
 
   test('a printed code fills in place and asset; one that is unknown says so', async () => {

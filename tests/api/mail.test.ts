@@ -11,6 +11,8 @@ let server: Running
 let cast: Cast
 let relay: SMTPServer
 let down = true
+/** How long it takes to take a mail. */
+let slowMs = 0
 const taken: string[] = []
 
 beforeAll(async () => {
@@ -23,7 +25,7 @@ beforeAll(async () => {
       stream.resume()
       stream.once('end', () => {
         taken.push(...session.envelope.rcptTo.map((one) => one.address))
-        done()
+        setTimeout(done, slowMs)
       })
     },
   })
@@ -118,6 +120,26 @@ test('the technician and the vendor hear where, when, who lets them in, and no m
     for (const words of ['Ring twice at the side door.', 'Bring the long ladder.', 'Aoife Ashdown', 'Where:']) expect(mail.text).toContain(words)
     expect(mail.text).not.toMatch(/EUR|200\.00|[Ee]stimate/)
   }
+})
+
+test('a server that is ended among many mails ends after the one on its way; what waits goes out once, by whoever comes next', async () => {
+  slowMs = 150
+  const [sample] = await mailTo('right@reporter.example')
+  const many = Array.from({ length: 18 }, (_, n) => `many-${n}@reporter.example`)
+  await house.rows(
+    `INSERT INTO mail (\`to\`, subject, text, occasion, state, next_at) VALUES ${many.map(() => '(?, ?, ?, ?, ?, ?)').join()}`,
+    many.flatMap((to) => [to, sample!.subject, sample!.text, 'job', 'waiting', '2026-11-23 10:30:00']),
+  )
+  const gone = () => taken.filter((address) => address.startsWith('many-'))
+  await until('the first is never sent', () => Promise.resolve(gone().length >= 2))
+  await server.stop()
+  expect(gone().length).toBeLessThan(many.length)
+  const [noted] = await house.rows<{ n: number }>("SELECT COUNT(*) AS n FROM mail WHERE `to` LIKE 'many-%' AND state = 'sent'")
+  expect(Number(noted!.n)).toBe(gone().length)
+  slowMs = 0
+  server = await house.start()
+  await until('the rest is never sent', () => Promise.resolve(gone().length >= many.length))
+  expect(gone().toSorted()).toEqual(many.toSorted())
 })
 
 test('the relay is a real one: what it takes can be sent by any mail program', async () => {

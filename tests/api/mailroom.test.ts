@@ -1,3 +1,4 @@
+import { connect } from 'node:net'
 import sharp from 'sharp'
 import { readAttachment } from '#contract/orders'
 import {
@@ -333,4 +334,17 @@ test('a mailed request goes on like any other once the desk has said where and w
   expect((await cast.coordinator.call(acceptRequest, { id, version })).problem.reasons!.map((reason) => reason.field)).toContain('placeId')
   const sheet = await cast.coordinator.must(triageRequest, { id, version, placeId: 20, categoryId: 4, consequence: 'room', urgency: 'this_week', payerId: 3 })
   await cast.coordinator.must(acceptRequest, { id, version: sheet.version })
+})
+
+test('a mail program that holds its line open is told to come back when the server ends, which waits for nobody', async () => {
+  const line = connect(house.inboundPort, '127.0.0.1')
+  let heard = ''
+  line.on('data', (chunk: Buffer) => (heard += chunk.toString()))
+  await new Promise<void>((resolve) => line.once('data', () => resolve()))
+  const left = new Promise<void>((resolve) => line.once('close', () => resolve()))
+  await server.stop()
+  await left
+  expect(heard).toMatch(/^220 .*\r\n421 /)
+  server = await house.start()
+  expect((await outcome(() => send({ subject: 'After the pause', text: 'It is cold again.' }))).state).toBe('request')
 })

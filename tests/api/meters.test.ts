@@ -104,7 +104,9 @@ test('two who read at once are taken one after the other', async () => {
   const kept = readings.filter(({ struck }) => !struck).map(({ value }) => Number(value))
   expect(replies.some(({ status }) => status === 200)).toBe(true)
   expect(replies.every(({ status }) => status === 200 || status === 422)).toBe(true)
-  expect(kept[0]).toBe(60)
+  // Whoever was second is asked about it, unless theirs goes on from the first: the later one is never the lesser.
+  const mine = [60, 50].filter((_, n) => replies[n]!.status === 200)
+  expect(kept.slice(0, mine.length)).toEqual(mine)
 })
 
 test('downtime is written down on the job, ended under the same mark, and lies over nothing else', async () => {

@@ -14,7 +14,7 @@ let server: Running
 let cast: Cast
 beforeAll(async () => {
   house = await House.open('push')
-  service = await startProgram('push', process.env)
+  service = await startProgram('dist/server/push.js', process.env)
   server = await house.start({ EVRIX_PUSH_ORIGINS: `${service.addresses[0]} ${NOBODY}` })
   cast = await castAt(server.url)
 })

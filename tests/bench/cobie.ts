@@ -68,7 +68,7 @@ export async function measureCobie(house: House, server: Running): Promise<Measu
   ]
 }
 
-const memoryOf = (server: Running) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.process.pid}/status`, 'utf8'))![1]) / 1024
+const memoryOf = (server: Running) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))![1]) / 1024
 
 function workbook(): Blob {
   const book = utils.book_new()

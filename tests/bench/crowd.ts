@@ -21,7 +21,7 @@ export async function measureCrowd(server: Running): Promise<Measure[]> {
   let most = 0
   let reading = true
   const took: number[] = []
-  const watch = setInterval(() => (most = Math.max(most, memoryOf(server.process.pid!))), 250)
+  const watch = setInterval(() => (most = Math.max(most, memoryOf(server.pid))), 250)
   const ask = async (run: () => Promise<{ status: number }>) => {
     const began = performance.now()
     const reply = await run().catch(() => ({ status: 0 }))

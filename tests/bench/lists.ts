@@ -213,5 +213,5 @@ async function take(server: Running, desk: Client, ask: string, format: string):
 
 /** Resident memory of the server, in MB. */
 function memoryOf(server: Running): number {
-  return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.process.pid}/status`, 'utf8'))![1]) / 1024
+  return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))![1]) / 1024
 }

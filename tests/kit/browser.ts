@@ -235,6 +235,14 @@ export class Person {
     await (this.special ? this.driver.quit() : putBack(this.driver, [this.url]))
   }
 
+  /** What stands on the page: where it is, what it says last, and its words from the top. */
+  private async standing(): Promise<string> {
+    const [said, all] = await this.driver.executeScript<[string, string]>(
+      `return [[...document.querySelectorAll('[role="status"], [role="alert"]')].map((one) => one.innerText).join(' / '), document.body.innerText]`,
+    )
+    return `at ${await this.driver.getCurrentUrl()}\nit says: ${said}\n${all.slice(0, 3000)}`
+  }
+
   private async see(element: WebElement): Promise<void> {
     await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element)
   }
@@ -267,7 +275,9 @@ export class Person {
       }, PATIENCE)
       .catch(async () => {
         await this.picture(path.join(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), 'not-found.png')).catch(() => undefined)
-        // The driver's own error has lost where it was asked from.
+        // The driver's own error has lost where it was asked from. The picture goes with its folder; what it showed is told.
+        const stands = await this.standing().catch(() => 'The page does not answer.')
+        asked.stack = asked.stack?.replace(what, () => `${what}\n${stands}`)
         throw asked
       })
     return found!

@@ -1,22 +1,15 @@
 import { execFileSync, spawn } from 'node:child_process'
-import type { ChildProcess } from 'node:child_process'
 import { mkdirSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { freePort, startDatabase } from '../../scripts/kit/database.mjs'
 import { createConnection } from 'mysql2/promise'
 import type { Connection, RowDataPacket } from 'mysql2/promise'
-
-const root = process.env.EVRIX_ROOT ?? process.cwd()
+import { runToEnd, startProgram } from './programs'
+import type { Running } from './programs'
+import { startServer } from './servers'
 
 type Database = Awaited<ReturnType<typeof startDatabase>>
-
-export interface Running {
-  url: string
-  process: ChildProcess
-  stop: () => Promise<void>
-  kill: () => Promise<void>
-}
 
 /** One installation of its own: a database, a data folder, a mail server, and servers that come and go. */
 export class House {
@@ -58,10 +51,10 @@ export class House {
       ...options.env,
     }
     if (options.mail) env.EVRIX_INBOUND_PORT = String(await freePort())
-    const mail = options.mail ? await startProgram('mail', { ...env, EVRIX_INBOUND_URL: `smtp://127.0.0.1:${env.EVRIX_INBOUND_PORT}` }) : null
+    const mail = options.mail ? await startProgram('dist/server/mail.js', { ...env, EVRIX_INBOUND_URL: `smtp://127.0.0.1:${env.EVRIX_INBOUND_PORT}` }) : null
     if (mail) env.EVRIX_SMTP_URL = mail.addresses[0]
     if (options.bookings) env.EVRIX_BOOKINGS_PORT = String(await freePort())
-    const bookings = options.bookings ? await startProgram('bookings', env) : null
+    const bookings = options.bookings ? await startProgram('dist/server/bookings.js', env) : null
     if (bookings) env.EVRIX_CALDAV_URL = `${bookings.addresses[0]!}/calendars/`
     const house = new House(env.EVRIX_DATABASE_URL!, folder, env, mail?.addresses[1] ?? null)
     house.ownDatabase = own
@@ -70,14 +63,14 @@ export class House {
       house.bookings = bookings
       house.parts.push({ stop: () => house.bookings!.stop() })
     }
-    if (!own) await runToEnd('demo', env)
+    if (!own) await runToEnd('dist/server/demo.js', env)
     return house
   }
 
   async start(env: NodeJS.ProcessEnv = {}): Promise<Running> {
-    const program = await startProgram('main', { ...this.env, ...env })
-    this.parts.push(program)
-    return { url: program.addresses[0]!, process: program.process, stop: program.stop, kill: program.kill }
+    const server = await startServer({ ...this.env, ...env }, this.folder)
+    this.parts.push(server)
+    return server
   }
 
   /** Where the bookings system keeps the calendars of the spaces. */
@@ -89,7 +82,7 @@ export class House {
   async restartBookings(meanwhile: () => Promise<unknown> = () => Promise.resolve()): Promise<void> {
     await this.bookings!.stop()
     await meanwhile().finally(async () => {
-      this.bookings = await startProgram('bookings', this.env)
+      this.bookings = await startProgram('dist/server/bookings.js', this.env)
     })
   }
 
@@ -159,32 +152,6 @@ async function freshDatabase(name: string): Promise<string> {
   await connection.query(`CREATE DATABASE ${schema} CHARACTER SET utf8mb4 COLLATE utf8mb4_general_ci`)
   await connection.end()
   return `${server}/${schema}`
-}
-
-export async function startProgram(name: string, env: NodeJS.ProcessEnv) {
-  const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] })
-  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()))
-  const addresses = await new Promise<string[]>((resolve, reject) => {
-    let said = ''
-    child.stdout!.on('data', (chunk: Buffer) => {
-      said += chunk.toString()
-      const line = /^listening (.+)\n/m.exec(said)
-      if (line) resolve(line[1]!.split(' '))
-    })
-    child.once('exit', (code) => reject(new Error(`${name} ended with ${code}.`)))
-  })
-  const end = (signal: NodeJS.Signals) => async () => {
-    if (child.exitCode === null && child.signalCode === null) child.kill(signal)
-    await ended
-  }
-  return { addresses, process: child, stop: end('SIGTERM'), kill: end('SIGKILL') }
-}
-
-function runToEnd(name: string, env: NodeJS.ProcessEnv): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [path.join(root, 'dist/server', `${name}.js`)], { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] })
-    child.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${name} ended with ${code}.`))))
-  })
 }
 
 const DEADLOCK = 1213
