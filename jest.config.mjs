@@ -12,8 +12,12 @@ const shared = {
   ],
 }
 
-/** Browsers and servers that are handed on from suite to suite. */
-const shelves = { globalSetup: '<rootDir>/tests/kit/shelfSetUp.mjs', globalTeardown: '<rootDir>/tests/kit/shelfTearDown.mjs' }
+/** What is handed on from suite to suite: browsers, servers, and what a process has learned. */
+const shelves = {
+  testEnvironment: '<rootDir>/tests/kit/environment.mjs',
+  globalSetup: '<rootDir>/tests/kit/shelfSetUp.mjs',
+  globalTeardown: '<rootDir>/tests/kit/shelfTearDown.mjs',
+}
 
 /** Three kinds of check: rules on their own, the API on a real database, the interface in a real browser. */
 export default {

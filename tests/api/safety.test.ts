@@ -9,6 +9,7 @@ import { contract } from '#contract'
 import sharp from 'sharp'
 import { castAt, Client, dispatched, House, orderAt, report, version } from '../kit'
 import type { Cast, Running } from '../kit'
+import { mustBeAsDescribed } from '../kit/described'
 
 let house: House
 let server: Running
@@ -332,6 +333,8 @@ test('health and the contract say what is there', async () => {
   expect(api.openapi).toBe('3.1.0')
   const listed = Object.values(api.paths).flatMap((methods) => Object.values(methods).map((operation) => operation.operationId))
   expect(listed.sort()).toEqual(Object.keys(contract).sort())
+  // What the tests hold every answer against finds one that is otherwise.
+  expect(() => mustBeAsDescribed(readHealth, { state: 'in order', database: 'yes' })).toThrow(/readHealth answers something .*\/database/)
 })
 
 /** A picture of one pixel. */

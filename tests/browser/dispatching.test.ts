@@ -180,8 +180,10 @@ test('what speaks against it asks for a reason, which may be refused; the act is
 test('the same by keys alone: picked up, moved, made longer, handed on, put down, and put back by Escape', async () => {
   const { id, number } = await ready()
   await desk.go('/board')
-  await desk.type('Find', number)
-  await (await desk.find(By.xpath(`//li[contains(@class,'waits')]//button[contains(., '${number}')]`))).sendKeys(' ')
+  await desk.reads('Nobody is planned')
+  await desk.keys('f', number)
+  await desk.until('nothing else is shown', async () => (await desk.driver.findElements(By.css('li.waits'))).length === 1)
+  await desk.keys(Key.ARROW_DOWN, ' ')
   await desk.reads(`${number}: `)
   await desk.keys(Key.ARROW_RIGHT, Key.ENTER)
   await desk.reads(`${number} dispatched`)

@@ -139,11 +139,12 @@ export class Person {
   async press(words: string, within = ''): Promise<void> {
     const named = `${within}//*[self::button or self::a or self::label or self::summary or @role="checkbox" or @role="switch"][starts-with(normalize-space(translate(., '\u00a0', ' ')), ${quoted(words)})][not(@aria-disabled="true")][not(@disabled) or @disabled="false"]`
     let target = await this.waitFor(named)
-    await this.see(target)
+    let tries = 0
     await this.driver.wait(
       () =>
-        target.click().then(
-          () => true,
+        this.hit(target).then(
+          // What moves away under the pointer is aimed at again, as a person does; said, for people should not have to.
+          (hit) => hit || (process.stderr.write(`“${words}” moved away as it was pressed.\n`), ++tries === 3),
           async (why: Error) => {
             // What is read anew meanwhile draws its buttons anew.
             if (why.name === 'StaleElementReferenceError') target = await this.waitFor(named)
@@ -153,6 +154,14 @@ export class Person {
       PATIENCE,
       `“${words}” cannot be pressed`,
     )
+  }
+
+  /** Presses it where it is; answers whether it was met. */
+  private async hit(target: WebElement): Promise<boolean> {
+    await this.driver.executeScript(AIM, target)
+    await target.click()
+    // A page that was left by it has met it.
+    return this.driver.executeScript<boolean>('return window.pressed !== false').catch(() => true)
   }
 
   /** Presses a move of the open Sheet; the lesser ones wait under “More”. */
@@ -291,6 +300,10 @@ const IN_SIGHT = `const inSight = (one) => {
   return [one, ...one.querySelectorAll('*')].some((part) => part.getClientRects().length && part.getBoundingClientRect().width > 0 && part.getBoundingClientRect().height > 0)
 }
 `
+const AIM = `const [one] = arguments
+one.scrollIntoView({ block: 'center' })
+window.pressed = false
+one.addEventListener('click', () => { window.pressed = true }, { capture: true, once: true })`
 const AT_XPATH = `${IN_SIGHT}
 const found = document.evaluate(arguments[0], document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null)
 return Array.from({ length: found.snapshotLength }, (_, n) => found.snapshotItem(n)).filter(inSight)`

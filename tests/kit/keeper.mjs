@@ -1,4 +1,4 @@
-import { renameSync, writeFileSync } from 'node:fs'
+import { existsSync, renameSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
@@ -27,6 +27,8 @@ const TASKS = {
     clearTimeout(late)
     served = null
     setTimeout(() => {
+      // All tests are done.
+      if (!existsSync(shelf)) process.exit(0)
       // Written beside and moved: nobody reads half a file.
       const ready = path.join(shelf, '..', `${process.pid}.json`)
       writeFileSync(ready, JSON.stringify({ control, pid: process.pid }))

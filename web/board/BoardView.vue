@@ -150,6 +150,7 @@ offerActs(() => [
     ? [
         { label: 'What comes before on the Board', run: () => step(-1) },
         { label: 'What comes after on the Board', run: () => step(1) },
+        { label: 'Find what nobody is planned for', key: 'f', run: () => document.getElementById('waiting-words')?.focus() },
       ]
     : []),
 ])

@@ -47,6 +47,7 @@ function pressed(event: KeyboardEvent, row: WaitingOrder): void {
   event.preventDefault()
   event.stopPropagation()
 }
+const focusFirst = () => list.value?.querySelector<HTMLElement>('[data-order] button')?.focus()
 const station = ({ state }: WaitingOrder) => (state === 'on_hold' ? 'planning' : 'dispatch')
 </script>
 
@@ -56,7 +57,14 @@ const station = ({ state }: WaitingOrder) => (state === 'on_hold' ? 'planning' :
       Nobody is planned <span class="mono soft">{{ rows.length }}</span>
     </h2>
     <ListEntry v-if="trades.length > 1" id="waiting-trade" v-model="trade" label="Trade" label-hidden placeholder="Every trade" :options="trades" clearable />
-    <TextEntry id="waiting-words" v-model="words" label="Find" label-hidden placeholder="Number, words, place or trade" />
+    <TextEntry
+      id="waiting-words"
+      v-model="words"
+      label="Find"
+      label-hidden
+      placeholder="Number, words, place or trade (F)"
+      @keydown.down.prevent="focusFirst"
+    />
     <ul>
       <li v-for="row in shown" :key="row.id" class="waits" :class="{ lifted: holding.held.value?.order?.id === row.id }" :data-order="row.id">
         <RowButton class="plain name" aria-keyshortcuts="Space" @click="holding.held.value || emit('order', row)" @keydown="pressed($event, row)"
