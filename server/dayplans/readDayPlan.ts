@@ -7,6 +7,7 @@ import { mySite, notFound, query } from '#server/kit'
 import type { Outgoing, Reader } from '#server/kit'
 import { accounts, dayPlans, orders, people, places, technicians } from '../tables'
 import { whatIfOf } from './planner'
+import { instantOf, standingOf } from './standing'
 
 export default query(contract.readDayPlan, async ({ db, who, input, now }) => {
   const site = await mySite(db, who, input.siteId)
@@ -38,7 +39,8 @@ export default query(contract.readDayPlan, async ({ db, who, input, now }) => {
     [...given.orders, ...given.notReady].map(({ orderId }) => orderId),
   )
   const names = await namesOf(db, given.technicianIds)
-  const minute = (at: number) => new Date(new Date(given.origin).getTime() + at * 60_000)
+  const minute = (at: number) => instantOf(given, at)
+  const standing = await standingOf(db, row)
   const planned = (job: number, one: PlannedJob | null): Outgoing<PlannedFor> | null =>
     one && {
       start: minute(one.start),
@@ -75,7 +77,7 @@ export default query(contract.readDayPlan, async ({ db, who, input, now }) => {
           to: planned(move.job, move.to),
           because: saysMove(move),
           needs: move.needs,
-          taken: row.taken.includes(at),
+          taken: standing.taken.includes(at),
         }
       }),
       left: made.plan.flatMap((one, job) => (one ? [] : [left(given.orders[job]!.orderId, whyLeft(given.problem.jobs[job]!.able.length))])),

@@ -8,6 +8,7 @@ import { command, mySite, notFound, ProblemReply } from '#server/kit'
 import type { Tx } from '#server/kit'
 import { dayPlans, orders } from '../tables'
 import type { PlanGiven } from '../tables'
+import { instantOf, standingOf } from './standing'
 
 type Changes = Required<Pick<Rearrangement, 'changes' | 'adds' | 'drops'>>
 type Made = NonNullable<(typeof dayPlans.$inferSelect)['made']>
@@ -24,17 +25,19 @@ export default command(contract.takeDayPlan, async ({ tx, who, input, now }) => 
     throw new ProblemReply(409, 'Changed meanwhile', 'Some of this plan was taken meanwhile. Nothing of yours was done; look at it again.', {
       version: row.version,
     })
-  const { made, given } = row
+  const { made } = row
   if (!made) refuse('not_ready', 'The plan is still being computed.')
   if (input.moves.some((at) => !made.moves[at])) refuse('unknown', 'Choose moves of this plan.', 'moves')
-  const taken = withNeeds(made.moves, input.moves).filter((at) => !row.taken.includes(at))
+  const standing = await standingOf(tx, row)
+  const { given } = standing
+  const taken = withNeeds(made.moves, input.moves).filter((at) => !standing.taken.includes(at))
   if (!taken.length) refuse('taken', 'These moves were made already.')
   const changes = changesOf(given, made, taken, await versionsOf(tx, given, made, taken))
   const isAny = changes.changes.length + changes.adds.length + changes.drops.length > 0
   const undo = isAny ? (await rearrangeWithin({ tx, who, now }, { siteId: site.id, ...changes })).undo : { siteId: site.id, changes: [], adds: [], drops: [] }
   await tx
     .update(dayPlans)
-    .set({ taken: [...row.taken, ...taken], version: row.version + 1 })
+    .set({ taken: [...new Set([...row.taken, ...taken])], version: row.version + 1 })
     .where(eq(dayPlans.id, row.id))
   return { undo, taken }
 })
@@ -65,7 +68,7 @@ async function versionsOf(tx: Tx, given: PlanGiven, made: Made, taken: readonly 
 /** What has to be done on the Board: whoever goes in both keeps their visit, others take over those that are left. */
 function changesOf(given: PlanGiven, made: Made, taken: readonly number[], versions: Map<number, number>): Changes {
   const all: Changes = { changes: [], adds: [], drops: [] }
-  const instant = (minute: number) => new Date(new Date(given.origin).getTime() + minute * 60_000).toISOString()
+  const instant = (minute: number) => instantOf(given, minute).toISOString()
   for (const at of taken) {
     const { job, from, to } = made.moves[at]!
     const { orderId, visits } = given.orders[job]!

@@ -97,6 +97,15 @@ test('what waits is planned, nothing is changed by that, and all of it is made a
   expect((await ready(plan.id)).result.moves.every((move) => move.taken)).toBe(true)
   await cast.coordinator.must(rearrange, undo)
   for (const id of ids) expect(await state(id)).toBe('ready')
+  // Taken back, it can be made again, in part as well; what has ended since is made all the same.
+  const back = await ready(plan.id)
+  expect(back.result.moves.some((move) => move.taken)).toBe(false)
+  expect((await take(back, [0])).status).toBe(200)
+  expect((await ready(plan.id)).result.moves.map((move) => move.taken)).toEqual([true, false, false])
+  const [visit] = await visits(plan.result.moves[0]!.orderId)
+  await house.rows("UPDATE visit SET state = 'ended', started_at = planned_start, ended_at = planned_end WHERE id = ?", [visit!.id])
+  expect((await ready(plan.id)).result.moves.map((move) => move.taken)).toEqual([true, false, false])
+  await house.rows("UPDATE visit SET state = 'planned', started_at = NULL, ended_at = NULL WHERE id = ?", [visit!.id])
 })
 
 test('it is made in part, and the rest later; what was made is not made again, and an old version is refused', async () => {
@@ -142,7 +151,12 @@ test('somebody is sick: what they cannot make goes to another, what can stay sta
     because: expect.arrayContaining([expect.objectContaining({ words: 'cannot be made as it stands' })]),
   })
   expect(move!.to!.people[0]!.id).not.toBe(sick!.id)
-  expect((await take(plan, all(plan))).status).toBe(200)
+  const { undo } = await cast.coordinator.must(takeDayPlan, { siteId: 1, planId: plan.id, version: plan.version, moves: all(plan) })
+  // Given back to whom it was with, and to the other again.
+  await cast.coordinator.must(rearrange, { ...undo, despite: 'They come after all' })
+  const back = await ready(plan.id)
+  expect(back.result.moves.map(({ taken }) => taken)).toEqual([false])
+  expect((await take(back, all(back))).status).toBe(200)
   expect((await visits(one))[0]).toMatchObject({ name: move!.to!.people[0]!.name })
   expect((await visits(two))[0]).toMatchObject({ technicianId: other!.id, from: at('09:00') })
   await house.rows(`DELETE FROM \`leave\` WHERE technician_id = ${sick!.id} AND from_at = '2026-11-24 00:00:00'`)

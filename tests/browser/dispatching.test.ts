@@ -296,6 +296,10 @@ test('a plan is computed, held against what stands and made in part; what was ma
   await desk.reads('Taken back')
   expect(await where(two.id)).toEqual([])
   expect(await where(one.id)).toHaveLength(1)
+  // What was taken back can be made again, drawn as before.
+  await desk.press('Make the move')
+  await desk.until('it is made again', async () => (await where(two.id)).length === 1)
+  await desk.until('nothing is left to be made', async () => !(await drawn('.put')).length)
 })
 
 test('somebody is sick in the morning: the Board says what cannot be made, and a repair of the plan is offered there', async () => {

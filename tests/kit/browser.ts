@@ -121,9 +121,7 @@ export class Person {
 
   /** Presses the cell of a grid that says these two things. */
   async say(both: string): Promise<void> {
-    const cell = await this.waitFor(`//table//button[starts-with(@aria-label, ${quoted(both)})]`)
-    await this.see(cell)
-    await cell.click()
+    await this.pressAt(`//table//button[starts-with(@aria-label, ${quoted(both)})]`, both)
   }
 
   /** Chooses one of what is offered: in sight, or in a list that opens. */
@@ -138,16 +136,21 @@ export class Person {
   /** Presses the button or link with these words. */
   async press(words: string, within = ''): Promise<void> {
     const named = `${within}//*[self::button or self::a or self::label or self::summary or @role="checkbox" or @role="switch"][starts-with(normalize-space(translate(., '\u00a0', ' ')), ${quoted(words)})][not(@aria-disabled="true")][not(@disabled) or @disabled="false"]`
-    let target = await this.waitFor(named)
+    await this.pressAt(named, words)
+  }
+
+  /** Presses what is there, again where it moved away as it was pressed. */
+  private async pressAt(xpath: string, words: string): Promise<void> {
+    let target = await this.waitFor(xpath)
     let tries = 0
     await this.driver.wait(
       () =>
         this.hit(target).then(
-          // What moves away under the pointer is aimed at again, as a person does; said, for people should not have to.
+          // As a person does; said, for people should not have to.
           (hit) => hit || (process.stderr.write(`“${words}” moved away as it was pressed.\n`), ++tries === 3),
           async (why: Error) => {
             // What is read anew meanwhile draws its buttons anew.
-            if (why.name === 'StaleElementReferenceError') target = await this.waitFor(named)
+            if (why.name === 'StaleElementReferenceError') target = await this.waitFor(xpath)
             return false
           },
         ),

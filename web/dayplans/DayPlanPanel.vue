@@ -4,7 +4,8 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import type { BoardPerson, Rearrangement } from '#contract/board'
 import { computeDayPlan, listDayPlans, readDayPlan, takeDayPlan } from '#contract/dayplans'
 import type { DayPlan, DayPlanAsk } from '#contract/dayplans'
-import { call, CallProblem, freshKey, ProblemNote, shortTime, useLoading, writtenDay } from '#web/kit'
+import { isChange } from '#core/events'
+import { call, CallProblem, freshKey, onLiveChange, ProblemNote, shortTime, useLoading, useSoon, writtenDay } from '#web/kit'
 import PlanAskForm from './PlanAskForm.vue'
 import PlanCompared from './PlanCompared.vue'
 import PlanMoves from './PlanMoves.vue'
@@ -44,6 +45,9 @@ async function look(mine = round): Promise<void> {
   const waits = !now || now.state === 'waiting' || (now.state === 'ready' && now.bound.state === 'computing')
   if (waits) timer = setTimeout(() => void look(mine), now?.state === 'ready' ? 2 * LOOK_AGAIN_MS : LOOK_AGAIN_MS)
 }
+/** What was made of it and is taken back on the Board can be made again. */
+const lookSoon = useSoon(() => (result.value ? read.load() : undefined), 150)
+onLiveChange((change) => void ((!change || isChange(change.kind)) && lookSoon()))
 async function compute(ask: Omit<DayPlanAsk, 'siteId' | 'first' | 'days'>): Promise<void> {
   await acting(async () => {
     const made = await call(computeDayPlan, { ...ask, siteId: props.siteId, first: props.first, days: props.days ?? 1 }, { key: freshKey() })

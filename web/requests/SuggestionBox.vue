@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { Suggestion } from '#contract/requests'
-import { offerActs, shortTime } from '#web/kit'
+import { offerActs, shortTime, useSteady } from '#web/kit'
 import { useSuggestions } from './useSuggestions'
 
 /** What this most likely is, from what was decided before. One key takes a suggestion; nothing is taken by itself. */
 const props = defineProps<{ requestId: number; version: number; categoryId: number | null; assetId: number | null; mayTriage: boolean }>()
 const emit = defineEmits<{ take: [{ categoryId?: number; assetId?: number }]; join: [number] }>()
 const found = useSuggestions(props)
+/** It comes when history is read, above the grid that is pressed to decide. */
+const room = ref<HTMLElement | null>(null)
+useSteady(room)
 
 interface Offer {
   what: string
@@ -38,29 +41,31 @@ const empty = computed(() => !trade.value && !offers.value.length && !found.valu
 </script>
 
 <template>
-  <div v-if="found && !empty" class="box" role="group" aria-label="From what was decided before">
-    <ul v-if="mayTriage && offers.length" class="offers">
-      <li v-for="(one, index) in offers" :key="one.what">
-        <p>
-          {{ one.what }}: <strong>{{ one.guess.name }}</strong>, {{ one.guess.sure }} <span class="soft">{{ one.guess.because }}</span>
+  <div ref="room">
+    <div v-if="found && !empty" class="box" role="group" aria-label="From what was decided before">
+      <ul v-if="mayTriage && offers.length" class="offers">
+        <li v-for="(one, index) in offers" :key="one.what">
+          <p>
+            {{ one.what }}: <strong>{{ one.guess.name }}</strong>, {{ one.guess.sure }} <span class="soft">{{ one.guess.because }}</span>
+          </p>
+          <NButton size="small" @click="emit('take', one.change)">Take it <kbd v-if="index === 0">G</kbd></NButton>
+        </li>
+      </ul>
+      <template v-if="found.duplicates.length">
+        <p v-for="one in found.duplicates" :key="one.id" class="line">
+          <span class="soft">Open, and perhaps the same:</span>
+          <RouterLink :to="`/desk/intake/request/${one.id}`"
+            ><span class="mono">{{ one.number }}</span> {{ one.summary }}</RouterLink
+          >
+          <span class="soft">{{ one.place }}, {{ shortTime(one.receivedAt) }}</span>
+          <NButton v-if="mayTriage" size="small" :aria-label="`Join to it: ${one.number}`" @click="emit('join', one.id)">Join to it</NButton>
         </p>
-        <NButton size="small" @click="emit('take', one.change)">Take it <kbd v-if="index === 0">G</kbd></NButton>
-      </li>
-    </ul>
-    <template v-if="found.duplicates.length">
-      <p v-for="one in found.duplicates" :key="one.id" class="line">
-        <span class="soft">Open, and perhaps the same:</span>
-        <RouterLink :to="`/desk/intake/request/${one.id}`"
-          ><span class="mono">{{ one.number }}</span> {{ one.summary }}</RouterLink
-        >
-        <span class="soft">{{ one.place }}, {{ shortTime(one.receivedAt) }}</span>
-        <NButton v-if="mayTriage" size="small" :aria-label="`Join to it: ${one.number}`" @click="emit('join', one.id)">Join to it</NButton>
+      </template>
+      <p v-if="!found.ready" class="soft" role="status">History is being read; suggestions come in a moment.</p>
+      <p v-if="trade" class="soft small">
+        Trade: <strong>{{ trade.name }}</strong>, {{ trade.sure }} {{ trade.because }}. The order takes that of the category, and can say another.
       </p>
-    </template>
-    <p v-if="!found.ready" class="soft" role="status">History is being read; suggestions come in a moment.</p>
-    <p v-if="trade" class="soft small">
-      Trade: <strong>{{ trade.name }}</strong>, {{ trade.sure }} {{ trade.because }}. The order takes that of the category, and can say another.
-    </p>
+    </div>
   </div>
 </template>
 
