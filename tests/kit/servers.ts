@@ -1,7 +1,7 @@
-import { readdirSync, readFileSync, renameSync, rmSync } from 'node:fs'
-import path from 'node:path'
+import { readFileSync } from 'node:fs'
 import { startProgram } from './programs'
 import type { Running } from './programs'
+import { takeFrom } from './takeFrom'
 
 /** Where processes that ran a server before wait for the next: a file for each. None where the tests are not run together. */
 const shelf = process.env.EVRIX_TEST_SERVERS
@@ -39,19 +39,8 @@ export async function startServer(env: NodeJS.ProcessEnv, folder: string): Promi
   }
 }
 
-/** Whoever moves the file has the process. */
 function takeKeeper(folder: string): Keeper | null {
-  for (const one of readdirSync(shelf!)) {
-    try {
-      const taken = path.join(folder, `taken-${one}`)
-      renameSync(path.join(shelf!, one), taken)
-      const keeper = JSON.parse(readFileSync(taken, 'utf8')) as Keeper
-      rmSync(taken)
-      if (isThere(keeper.pid)) return keeper
-    } catch {
-      continue
-    }
-  }
+  for (const keeper of takeFrom<Keeper>(shelf, folder)) if (isThere(keeper.pid)) return keeper
   return null
 }
 

@@ -1,23 +1,21 @@
-import { readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { renameSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { openBefore, openBrowser, sizeWindow } from '../../scripts/kit/browser.mjs'
 import type { Browser } from '../../scripts/kit/browser.mjs'
+import { takeFrom } from './takeFrom'
 
 /** Where browsers wait for the next suite: a file for each, with where its driver listens. None where the tests are not run together. */
 const shelf = process.env.EVRIX_TEST_SHELF
 
 /** A browser nobody uses, of this run or new: one of before has no page, no cookie and no rule of whoever had it. */
 export async function takeBrowser(folder: string, width: number, height: number): Promise<Browser> {
-  for (const one of shelf ? readdirSync(shelf) : []) {
+  for (const one of takeFrom<{ server: string; session: string }>(shelf, folder)) {
     try {
-      const taken = path.join(folder, `taken-${one}`)
-      // Whoever moves the file has the browser; who comes too late, or finds that it has ended, takes another.
-      renameSync(path.join(shelf!, one), taken)
-      const browser = openBefore(JSON.parse(readFileSync(taken, 'utf8')) as { server: string; session: string })
-      rmSync(taken)
+      const browser = openBefore(one)
       await sizeWindow(browser, width, height)
       return browser
     } catch {
+      // It has ended.
       continue
     }
   }
