@@ -1,21 +1,13 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import PDFDocument from 'pdfkit'
 import sharp from 'sharp'
 import { boundsOf } from '#core/floorplans'
 import type { Shape } from '#core/floorplans'
-
-const require = createRequire(import.meta.url)
-const FONTS = {
-  text: '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff',
-  strong: '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff',
-  mono: '@fontsource/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff',
-}
+import { useFonts } from '#server/paper'
 
 async function pdfOf(title: string, now: Date, draw: (pdf: PDFKit.PDFDocument) => void, layout: 'portrait' | 'landscape' = 'portrait'): Promise<Buffer> {
   // The same moment gives the same bytes.
   const pdf = new PDFDocument({ size: 'A4', layout, margin: 56, info: { Title: title, CreationDate: now, ModDate: now } })
-  for (const [name, file] of Object.entries(FONTS)) pdf.registerFont(name, readFileSync(require.resolve(file)))
+  useFonts(pdf)
   const chunks: Buffer[] = []
   pdf.on('data', (chunk: Buffer) => chunks.push(chunk))
   const ended = new Promise<void>((resolve) => pdf.on('end', resolve))

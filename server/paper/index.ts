@@ -1,15 +1,9 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import PDFDocument from 'pdfkit'
+import { useFonts } from './fonts'
+
+export { useFonts } from './fonts'
 
 /** What papers that are sent out are drawn with: the fonts of the application, its ink, a line with an amount at its end. */
-const require = createRequire(import.meta.url)
-const font = (name: string) => readFileSync(require.resolve(name))
-const FONTS = {
-  text: '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff',
-  strong: '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff',
-  mono: '@fontsource/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff',
-}
 export const INK = '#17262B'
 export const SOFT = '#55656A'
 const LINE = '#D9D2C3'
@@ -25,7 +19,7 @@ export async function drawPaper(title: string, draw: (document: Paper) => void):
     bufferPages: true,
     info: { Title: title },
   })
-  for (const [name, file] of Object.entries(FONTS)) document.registerFont(name, font(file))
+  useFonts(document)
   const chunks: Buffer[] = []
   document.on('data', (chunk: Buffer) => chunks.push(chunk))
   const ended = new Promise<void>((resolve) => document.on('end', resolve))

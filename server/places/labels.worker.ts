@@ -1,9 +1,8 @@
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import PDFDocument from 'pdfkit'
 import QRCode from 'qrcode'
 import { LABEL_SHEETS, labelSpot, PAGE } from '#core/places'
 import type { LabelSheet, LabelSize } from '#core/places'
+import { useFonts } from '#server/paper'
 
 export interface Label {
   code: string
@@ -21,12 +20,6 @@ export interface LabelJob {
   labels: Label[]
 }
 
-const require = createRequire(import.meta.url)
-const FONTS = {
-  text: '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff',
-  strong: '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff',
-  mono: '@fontsource/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff',
-}
 /** Points in a millimetre. */
 const MM = 72 / 25.4
 /** White modules around the code (ISO/IEC 18004 asks for four). */
@@ -42,7 +35,7 @@ const TYPE: Record<LabelSize, { code: number; name: number; small: number; pad: 
 export default async function drawLabels({ size, heading, labels }: LabelJob): Promise<Uint8Array> {
   const sheet = LABEL_SHEETS[size]
   const document = new PDFDocument({ size: [PAGE.width * MM, PAGE.height * MM], margin: 0, autoFirstPage: false, info: { Title: heading } })
-  for (const [name, file] of Object.entries(FONTS)) document.registerFont(name, readFileSync(require.resolve(file)))
+  useFonts(document)
   const chunks: Buffer[] = []
   document.on('data', (chunk: Buffer) => chunks.push(chunk))
   const ended = new Promise<void>((resolve) => document.on('end', resolve))
