@@ -1,11 +1,10 @@
 import { spawn } from 'node:child_process'
 import { rmSync } from 'node:fs'
 import path from 'node:path'
-import { ensurePackages, ensurePrograms, root } from './kit/tools.mjs'
+import { ensureInstalled, root } from './kit/tools.mjs'
 
 /** Measures speed and memory against the limits of the issue, each as a ratio or a bound within this one run. */
-ensurePrograms({ mariadbd: 'mariadb-server', chromium: 'chromium', chromedriver: 'chromium-driver' })
-ensurePackages()
+await ensureInstalled({ mariadbd: 'mariadb-server', chromium: 'chromium', chromedriver: 'chromium-driver' })
 const { ownFolder } = await import('./kit/folders.mjs')
 const { buildApart } = await import('./kit/processes.mjs')
 await buildApart()

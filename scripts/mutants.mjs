@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
-import { ensurePackages, root } from './kit/tools.mjs'
+import { ensureInstalled, root } from './kit/tools.mjs'
 
 /**
  * Puts small faults into the rules one at a time, room by room, and counts which of them the tests of that room
@@ -9,7 +9,7 @@ import { ensurePackages, root } from './kit/tools.mjs'
  * why some may in docs/mutants.md. Ends with 1 when fewer than LEAST of them are caught.
  */
 const LEAST = 85
-ensurePackages()
+await ensureInstalled({})
 const all = readdirSync(path.join(root, 'core'), { withFileTypes: true })
   .filter((entry) => entry.isDirectory() && readdirSync(path.join(root, 'core', entry.name)).some((file) => file.endsWith('.test.ts')))
   .map((entry) => entry.name)

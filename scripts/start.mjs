@@ -1,12 +1,11 @@
 import { mkdirSync } from 'node:fs'
 import path from 'node:path'
-import { ensurePackages, ensurePrograms, root } from './kit/tools.mjs'
+import { ensureInstalled, root } from './kit/tools.mjs'
 
 const began = Date.now()
 const dataDir = path.resolve(process.env.EVRIX_DATA_DIR ?? path.join(root, '.evrix'))
 mkdirSync(dataDir, { recursive: true })
-if (!process.env.EVRIX_DATABASE_URL) ensurePrograms({ mariadbd: 'mariadb-server' })
-ensurePackages()
+await ensureInstalled(process.env.EVRIX_DATABASE_URL ? {} : { mariadbd: 'mariadb-server' })
 
 const { ensureSchema, freePort, startDatabase } = await import('./kit/database.mjs')
 const { claimFolder } = await import('./kit/folders.mjs')

@@ -1,11 +1,10 @@
 import { spawn } from 'node:child_process'
 import { mkdirSync, rmSync } from 'node:fs'
 import path from 'node:path'
-import { ensurePackages, ensurePrograms, root } from './kit/tools.mjs'
+import { ensureInstalled, root } from './kit/tools.mjs'
 
 /** Every check, in the order in which a failure is cheapest. A database and a folder of their own. */
-ensurePrograms({ mariadbd: 'mariadb-server', chromium: 'chromium', chromedriver: 'chromium-driver', pdftotext: 'poppler-utils' })
-ensurePackages()
+await ensureInstalled({ mariadbd: 'mariadb-server', chromium: 'chromium', chromedriver: 'chromium-driver', pdftotext: 'poppler-utils' })
 const { startDatabase } = await import('./kit/database.mjs')
 const { ownFolder } = await import('./kit/folders.mjs')
 const { buildApart } = await import('./kit/processes.mjs')

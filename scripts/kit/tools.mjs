@@ -1,29 +1,37 @@
-import { execFileSync, spawnSync } from 'node:child_process'
+import { execFile, spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { chmodSync, existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { promisify } from 'node:util'
 
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../..')
 
 const has = (program) => spawnSync('sh', ['-c', `command -v ${program}`]).status === 0
 
-/** Installs Debian packages for the programs that are missing. */
-export function ensurePrograms(wanted) {
+/** Installs what is missing: Debian packages and npm packages beside each other, since one mostly waits while the other reckons. */
+export async function ensureInstalled(programs) {
+  const ended = await Promise.allSettled([ensurePrograms(programs), ensurePackages()])
+  const failed = ended.find((one) => one.status === 'rejected')
+  if (failed) throw failed.reason
+}
+
+/** Installs the Debian packages of those programs that are missing. */
+async function ensurePrograms(wanted) {
   const missing = Object.entries(wanted)
     .filter(([program]) => !has(program))
     .map(([, name]) => name)
   if (!missing.length) return
   console.log(`Installing ${missing.join(', ')} …`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
-  withoutServices(() => {
-    execFileSync('apt-get', ['update', '-qq'], { env, stdio: ['ignore', 'ignore', 'inherit'] })
-    execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { env, stdio: ['ignore', 'ignore', 'inherit'] })
+  await withoutServices(async () => {
+    await run('apt-get', ['update', '-qq'], { env })
+    await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { env })
   })
 }
 
 /** Packages that bring a service do not start it here: the project runs its own, in its own folder. */
-function withoutServices(install) {
+async function withoutServices(install) {
   const policy = '/usr/sbin/policy-rc.d'
   const mine = !existsSync(policy)
   if (mine) {
@@ -31,14 +39,14 @@ function withoutServices(install) {
     chmodSync(policy, 0o755)
   }
   try {
-    install()
+    await install()
   } finally {
     if (mine) rmSync(policy)
   }
 }
 
 /** Installs npm packages when they are missing or the lock file is newer than what is there. */
-export function ensurePackages() {
+async function ensurePackages() {
   const installed = path.join(root, 'node_modules/.package-lock.json')
   const lock = path.join(root, 'package-lock.json')
   const stamp = path.join(root, 'node_modules/.evrix-lock')
@@ -47,7 +55,45 @@ export function ensurePackages() {
   if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs && existsSync(path.join(root, 'node_modules/vite')))
     return writeFileSync(stamp, wanted)
   console.log('Installing npm packages …')
-  // Not “npm ci”: it insists on packages for other systems, which not every registry carries.
-  execFileSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] })
+  // Where packages lie in a registry of another kind, npm finds out by asking it.
+  await installFrom(await addressedLock(lock)).catch(() => installFrom(null))
   writeFileSync(stamp, wanted)
+}
+
+/**
+ * What the lock file says, and where each package lies in the registry of this machine: the file itself names none.
+ * Without addresses npm reads all that was ever published of each package first, which is most of its time.
+ */
+async function addressedLock(lock) {
+  const { stdout } = await promisify(execFile)('npm', ['config', 'get', 'registry'], { cwd: root })
+  const registry = stdout.trim().replace(/\/*$/, '/')
+  const content = JSON.parse(readFileSync(lock, 'utf8'))
+  for (const [place, entry] of Object.entries(content.packages)) {
+    if (!place || entry.link || entry.inBundle || entry.resolved) continue
+    const name = entry.name ?? place.slice(place.lastIndexOf('node_modules/') + 'node_modules/'.length)
+    entry.resolved = `${registry}${name}/-/${name.slice(name.indexOf('/') + 1)}-${entry.version}.tgz`
+  }
+  return content
+}
+
+/** npm reads a shrinkwrap before a lock file; it stands there only while this runs. */
+async function installFrom(content) {
+  const beside = path.join(root, 'npm-shrinkwrap.json')
+  rmSync(beside, { force: true })
+  if (content) writeFileSync(beside, JSON.stringify(content))
+  try {
+    // Not “npm ci”: it insists on packages for other systems, which not every registry carries.
+    await run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root })
+  } finally {
+    rmSync(beside, { force: true })
+  }
+}
+
+/** Resolves when a program has ended well; what it complains of is shown. */
+function run(program, args, options) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(program, args, { ...options, stdio: ['ignore', 'ignore', 'inherit'] })
+    child.once('error', reject)
+    child.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${program} ${args[0]} ended with ${code}.`))))
+  })
 }
