@@ -14,6 +14,8 @@ let server: Running
 let cast: Cast
 let phone: Person
 let desk: Person
+/** How long the browser has to show what was delivered. */
+const AGAIN_MS = 3_000
 const folder = mkdtempSync(path.join(process.env.EVRIX_TEST_FOLDER ?? tmpdir(), 'camera-'))
 
 beforeAll(async () => {
@@ -157,14 +159,21 @@ test('news that comes through the browser’s push service is shown, and leads t
   )
   await phone.driver.sendDevToolsCommand('ServiceWorker.enable', {})
   const told = { sentence: 'New job W-31500: Lamp is out', leadsTo: '/rounds' }
-  // Which registration it is, the browser tells by an event alone: it is the only one, and the first.
-  for (const registrationId of ['0', '1', '2'])
-    await phone.driver
-      .sendDevToolsCommand('ServiceWorker.deliverPushMessage', { origin: server.url, registrationId, data: JSON.stringify(told) })
-      .catch(() => undefined)
+  // Which registration it is, the browser tells by an event alone: it is the only one, and among the first.
+  const deliver = async () => {
+    for (const registrationId of ['0', '1', '2'])
+      await phone.driver
+        .sendDevToolsCommand('ServiceWorker.deliverPushMessage', { origin: server.url, registrationId, data: JSON.stringify(told) })
+        .catch(() => undefined)
+  }
   const shown = () =>
     phone.driver.executeAsyncScript<string[]>(
       'navigator.serviceWorker.ready.then(async (one) => arguments[0]((await one.getNotifications()).map(({ body }) => body)))',
     )
-  await phone.until('it is shown', async () => (await shown()).includes(told.sentence))
+  // What comes while the browser is still keeping what was installed it lets fall: a push service delivers it again.
+  let delivered = 0
+  await phone.until('it is shown', async () => {
+    if (Date.now() - delivered > AGAIN_MS) await deliver().then(() => (delivered = Date.now()))
+    return (await shown()).includes(told.sentence)
+  })
 })
