@@ -10,14 +10,18 @@ interface Said {
   reason?: string
 }
 const said = { fromAt: field.instant().required(), untilAt: field.instant(), reason: field.line(200).allow('') }
-const mark = field.mark().required()
+/** On a job it goes by a mark of its own. */
+export interface JobDowntimeSaid extends Said {
+  mark: string
+}
+export const jobDowntimeBody = { ...said, mark: field.mark().required() }
 
-export const sayDowntime = endpoint<OnJob & Said & { mark: string }, JobSheet>({
+export const sayDowntime = endpoint<OnJob & JobDowntimeSaid, JobSheet>({
   method: 'POST',
   path: '/api/rounds/:visitId/downtimes',
   says: 'Write down when the asset of my job could not be used; said again under the same mark, it is put right or ended.',
   may: 'field.work',
-  input: Joi.object<OnJob & Said & { mark: string }, true>({ ...onJob, ...said, mark }),
+  input: Joi.object<OnJob & JobDowntimeSaid, true>({ ...onJob, ...jobDowntimeBody }),
 })
 
 export interface DowntimeRow {

@@ -206,24 +206,25 @@ export const stopClock = endpoint<OnJob & { stoppedAt?: string }, JobSheet>({
   input: Joi.object<OnJob & { stoppedAt?: string }, true>({ ...onJob, ...stopBody }),
 })
 
-interface CorrectStint extends OnJob {
+/** Own time as it really was, and why it was not recorded so. */
+export interface CorrectedTime {
   stintId: number
   startAt: Instant
   endAt: Instant
   reason: string
 }
-export const correctStint = endpoint<CorrectStint, JobSheet>({
+export const correctedBody = {
+  stintId: field.id().required(),
+  startAt: field.instant().required(),
+  endAt: field.instant().required(),
+  reason: field.line(200).required().messages({ 'any.required': 'Say why.', 'string.empty': 'Say why.' }),
+}
+export const correctStint = endpoint<OnJob & CorrectedTime, JobSheet>({
   method: 'POST',
   path: '/api/rounds/:visitId/stints/:stintId',
   says: 'Put own time right on the same day, with a reason.',
   may: 'field.work',
-  input: Joi.object<CorrectStint, true>({
-    ...onJob,
-    stintId: field.id().required(),
-    startAt: field.instant().required(),
-    endAt: field.instant().required(),
-    reason: field.line(200).required().messages({ 'any.required': 'Say why.', 'string.empty': 'Say why.' }),
-  }),
+  input: Joi.object<OnJob & CorrectedTime, true>({ ...onJob, ...correctedBody }),
 })
 
 export const addNote = endpoint<OnJob & { text: string }, JobSheet>({

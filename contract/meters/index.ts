@@ -105,10 +105,16 @@ export const strikeReading = endpoint<OfMeter & { reason: string }, { rows: Mete
   }),
 })
 
-export const addReading = endpoint<OnJob & NewReading & { meterId: number }, JobSheet>({
+/** On a job it is said which of its meters it is. */
+export interface JobReading extends NewReading {
+  meterId: number
+}
+export const jobReadingBody = { meterId: field.id().required(), ...readingBody }
+
+export const addReading = endpoint<OnJob & JobReading, JobSheet>({
   method: 'POST',
   path: '/api/rounds/:visitId/readings',
   says: 'Write down what a meter of the asset of my job shows.',
   may: 'field.work',
-  input: Joi.object<OnJob & NewReading & { meterId: number }, true>({ ...onJob, meterId: field.id().required(), ...readingBody }),
+  input: Joi.object<OnJob & JobReading, true>({ ...onJob, ...jobReadingBody }),
 })

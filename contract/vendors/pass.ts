@@ -2,8 +2,8 @@ import Joi from 'joi'
 import type { SiteWriting } from '#core/kit'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
-import { finishBody, stopBody } from '#contract/field'
-import type { JobFinding, JobSignature, Talk } from '#contract/field'
+import { correctedBody, finishBody, stopBody } from '#contract/field'
+import type { CorrectedTime, JobDowntime, JobFinding, JobMeter, JobSheet, JobSignature, Talk } from '#contract/field'
 import type { StepToDo } from '#contract/methods'
 import type { AgreedWindow } from '#contract/orders'
 import type { VisitAnswer, VisitResult } from '#core/dispatch'
@@ -54,6 +54,11 @@ export interface PassSheet {
   findings: JobFinding[]
   answers: JobFinding[]
   steps: StepToDo[]
+  meters: JobMeter[]
+  /** Of its asset: what lasts, and what was written down on this job. Who wrote it is not theirs to know. */
+  downtimes: Omit<JobDowntime, 'who'>[]
+  /** Whoever is there works alone, and checks in; null where nobody asks. */
+  alone: JobSheet['alone']
   /** Parts they brought along. */
   brought: { id: number; name: string; quantity: string; unit: string }[]
   /** What they said it costs, before they began. */
@@ -143,6 +148,14 @@ export const stopVendorClock = endpoint<{ token: string; stoppedAt?: string }, P
   says: 'Stop the clock; one that was forgotten, at the moment you stopped.',
   may: 'vendor',
   input: Joi.object<{ token: string; stoppedAt?: string }, true>({ ...byToken, ...stopBody }),
+})
+
+export const correctVendorStint = endpoint<{ token: string } & CorrectedTime, PassSheet>({
+  method: 'POST',
+  path: '/api/pass/:token/stints/:stintId',
+  says: 'Put own time right on the same day, with a reason.',
+  may: 'vendor',
+  input: Joi.object<{ token: string } & CorrectedTime, true>({ ...byToken, ...correctedBody }),
 })
 
 export const addVendorNote = endpoint<{ token: string; text: string }, PassSheet>({

@@ -1,6 +1,10 @@
 import Joi from 'joi'
+import { jobDowntimeBody } from '#contract/downtimes'
+import type { JobDowntimeSaid } from '#contract/downtimes'
 import { endpoint, field } from '#contract/kit'
 import type { Instant } from '#contract/kit'
+import { jobReadingBody } from '#contract/meters'
+import type { JobReading } from '#contract/meters'
 import { FINDING_SEVERITIES } from '#core/findings'
 import type { FindingSeverity } from '#core/findings'
 import { PERMITS } from '#core/methods'
@@ -124,6 +128,28 @@ export const addPassStepPhoto = endpoint<ByPass & { id: number }, PassSheet>({
   may,
   upload: true,
   input: Joi.object<ByPass & { id: number }, true>({ ...byToken, id: field.id().required() }),
+})
+
+export const addPassReading = endpoint<ByPass & JobReading, PassSheet>({
+  method: 'POST',
+  path: '/api/pass/:token/readings',
+  says: 'Write down what a meter of the asset of the job shows.',
+  may,
+  input: Joi.object<ByPass & JobReading, true>({ ...byToken, ...jobReadingBody }),
+})
+export const sayPassDowntime = endpoint<ByPass & JobDowntimeSaid, PassSheet>({
+  method: 'POST',
+  path: '/api/pass/:token/downtimes',
+  says: 'Write down when the asset of the job could not be used; said again under the same mark, it is put right or ended.',
+  may,
+  input: Joi.object<ByPass & JobDowntimeSaid, true>({ ...byToken, ...jobDowntimeBody }),
+})
+export const checkInByPass = endpoint<ByPass, PassSheet>({
+  method: 'POST',
+  path: '/api/pass/:token/check-ins',
+  says: 'Say that you are all right where you work alone.',
+  may,
+  input: Joi.object<ByPass, true>(byToken),
 })
 
 export const readPassFile = endpoint<ByPass & { fileId: number; small?: boolean }, Blob>({

@@ -1,7 +1,9 @@
-import { and, desc, eq, gt } from 'drizzle-orm'
+import { and, desc, eq, gt, inArray } from 'drizzle-orm'
 import * as contract from '#contract/dayplans'
 import { mySite, query } from '#server/kit'
+import type { Reader } from '#server/kit'
 import { dayPlans } from '../tables'
+import { standingOf } from './standing'
 
 const DAY_MS = 86_400_000
 const MOST = 8
@@ -24,5 +26,19 @@ export default query(contract.listDayPlans, async ({ db, who, input, now }) => {
     .where(and(eq(dayPlans.siteId, site.id), gt(dayPlans.createdAt, new Date(now.getTime() - DAY_MS))))
     .orderBy(desc(dayPlans.id))
     .limit(MOST)
-  return { rows: rows.map(({ ask, taken, ...row }) => ({ ...row, repair: ask.repair === true, taken: taken.length })) }
+  const standing = await countStanding(
+    db,
+    rows.flatMap(({ id, taken }) => (taken.length ? [id] : [])),
+  )
+  return { rows: rows.map(({ ask, taken: _taken, ...row }) => ({ ...row, repair: ask.repair === true, taken: standing.get(row.id) ?? 0 })) }
 })
+
+/** How many moves of each plan are made and were not taken back. What was computed is read of these alone: it is large. */
+async function countStanding(db: Reader, ids: number[]): Promise<Map<number, number>> {
+  if (!ids.length) return new Map()
+  const plans = await db
+    .select({ id: dayPlans.id, made: dayPlans.made, given: dayPlans.given, taken: dayPlans.taken, createdAt: dayPlans.createdAt })
+    .from(dayPlans)
+    .where(inArray(dayPlans.id, ids))
+  return new Map(await Promise.all(plans.map(async (plan) => [plan.id, (await standingOf(db, plan)).taken.length] as const)))
+}

@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import { and, desc, eq, ne } from 'drizzle-orm'
 import * as contract from '#contract/downtimes'
-import type { AssetDowntimes } from '#contract/downtimes'
+import type { AssetDowntimes, JobDowntimeSaid } from '#contract/downtimes'
 import { minutesDown, refuseDowntime } from '#core/downtimes'
 import { refuse } from '#core/kit'
 import { jobCommand } from '#server/field'
+import type { OnSite } from '#server/field'
 import { canAt, command, maySee, notAllowed, notFound, query, recordEvent } from '#server/kit'
 import type { Actor, Asker, Outgoing, Reader, Tx } from '#server/kit'
 import { assets, downtimes, orders } from '../tables'
@@ -47,11 +48,24 @@ const periodOf = ({ fromAt, untilAt, reason }: { fromAt: string; untilAt?: strin
   reason: reason ?? '',
 })
 
-export const sayDowntime = jobCommand(contract.sayDowntime, async ({ tx, input, visit, order, at, actor }) => {
+/** Written down by whoever is on the job, of its asset. @throws Refusal */
+export async function sayDowntimeOn({ tx, visit, order, at, actor }: OnSite, said: JobDowntimeSaid): Promise<void> {
   const asset = order.assetId === null ? undefined : await lockAsset(tx, order.assetId)
   if (!asset) refuse('no_asset', 'This job is on no asset. Call the desk, and they name it.', 'fromAt')
-  await keep(tx, actor, at, asset, input.mark, periodOf(input), { orderId: order.id, visitId: visit.id })
-})
+  const [before] = await tx
+    .select()
+    .from(downtimes)
+    .where(and(eq(downtimes.assetId, asset.id), eq(downtimes.mark, said.mark)))
+  const period = periodOf(said)
+  // What others wrote down a vendor may end, and change nothing else of it.
+  const isOthers = before !== undefined && visit.vendorId !== null && before.visitId !== visit.id
+  if (isOthers && before.untilAt) refuse('ended', 'It is written down as back in use already.', 'untilAt')
+  if (isOthers && !period.untilAt) refuse('not_yours', 'The desk has written that down. Say when it could be used again.', 'untilAt')
+  const kept = isOthers ? { ...period, fromAt: before.fromAt, reason: before.reason } : period
+  await keep(tx, actor, at, asset, said.mark, kept, { orderId: order.id, visitId: visit.id })
+}
+
+export const sayDowntime = jobCommand(contract.sayDowntime, (job) => sayDowntimeOn(job, job.input))
 
 async function decide(tx: Tx, who: Asker, assetId: number): Promise<AssetRecord> {
   const asset = await lockAsset(tx, assetId)

@@ -1,4 +1,5 @@
 import type { Route } from '#server/kit'
 import { addDowntime, dropDowntime, endDowntime, readDowntimes, sayDowntime } from './downtimes'
 
+export { sayDowntimeOn } from './downtimes'
 export const routes: Route[] = [readDowntimes, addDowntime, endDowntime, dropDowntime, sayDowntime]

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, lte } from 'drizzle-orm'
+import { and, asc, eq, isNull, lte, sql } from 'drizzle-orm'
 import * as contract from '#contract/field'
 import type { LoneWork } from '#contract/field'
 import { CHECK_IN_GRACE_MINUTES, isAlone, isOverdue } from '#core/field'
@@ -7,13 +7,15 @@ import { isOver } from '#core/orders'
 import { canAt, CLOCK, command, lookout, maySee, notAllowed, notFound, query, recordEvent, takeDue } from '#server/kit'
 import type { Asker, Outgoing, Reader, Service, Works } from '#server/kit'
 import { lockOrderById } from '#server/orders'
-import { accounts, loneWatches, loneWork, orders, people, stints, technicians, visits } from '../tables'
+import { accounts, loneWatches, loneWork, orders, people, stints, technicians, vendors, visits } from '../tables'
 import { jobCommand } from './jobCommand'
 import { endWatch, everyMinutesOf, renew } from './loneRows'
+import type { OnSite } from './onSite'
 
 const LOOK_EVERY_MS = 5_000
 
-export const checkIn = jobCommand(contract.checkIn, async ({ tx, visit, order, at, tell }) => {
+/** Whoever is there, our own or a vendor’s, is all right. @throws Refusal where nobody asks, or before they work */
+export async function checkInOn({ tx, visit, order, at, tell }: OnSite): Promise<void> {
   const everyMinutes = await everyMinutesOf(tx, order.id)
   if (everyMinutes === null) refuse('not_alone', 'Nobody asks you to check in on this job.')
   const [watch] = await tx.select().from(loneWatches).where(eq(loneWatches.visitId, visit.id))
@@ -21,18 +23,24 @@ export const checkIn = jobCommand(contract.checkIn, async ({ tx, visit, order, a
   // One that was recorded before the last says nothing new.
   if (at > watch.checkedAt) await renew(tx, visit.id, everyMinutes, at)
   await tell({ kind: 'lone.checkIn', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: { wasTold: watch.toldAt !== null } })
-})
+}
+
+export const checkIn = jobCommand(contract.checkIn, checkInOn)
+
+/** Who is watched, and where they are called: our own people by their name, a vendor by theirs. */
+const WHO = { name: sql<string>`coalesce(${people.name}, ${vendors.name})`, phone: sql<string | null>`coalesce(${people.phone}, ${vendors.phone})` }
 
 async function loneWorkOf(db: Reader, orderId: number, now: Date): Promise<Outgoing<LoneWork>> {
   const rows = await db
-    .select({ name: people.name, phone: people.phone, checkedAt: loneWatches.checkedAt, dueAt: loneWatches.dueAt })
+    .select({ ...WHO, checkedAt: loneWatches.checkedAt, dueAt: loneWatches.dueAt })
     .from(loneWatches)
     .innerJoin(visits, eq(visits.id, loneWatches.visitId))
-    .innerJoin(technicians, eq(technicians.id, visits.technicianId))
-    .innerJoin(accounts, eq(accounts.id, technicians.accountId))
-    .innerJoin(people, eq(people.id, accounts.personId))
+    .leftJoin(technicians, eq(technicians.id, visits.technicianId))
+    .leftJoin(accounts, eq(accounts.id, technicians.accountId))
+    .leftJoin(people, eq(people.id, accounts.personId))
+    .leftJoin(vendors, eq(vendors.id, visits.vendorId))
     .where(eq(visits.orderId, orderId))
-    .orderBy(asc(people.name))
+    .orderBy(asc(WHO.name))
   return { everyMinutes: await everyMinutesOf(db, orderId), watched: rows.map((row) => ({ ...row, overdue: isOverdue(row.dueAt, now) })) }
 }
 
@@ -74,13 +82,14 @@ export const setLoneWork = command(contract.setLoneWork, async ({ tx, who, input
 async function lookAtAlone(service: Service): Promise<void> {
   await takeDue(service, async (tx, now, most) => {
     const rows = await tx
-      .select({ watch: loneWatches, siteId: orders.siteId, orderId: orders.id, name: people.name, phone: people.phone })
+      .select({ watch: loneWatches, siteId: orders.siteId, orderId: orders.id, ...WHO })
       .from(loneWatches)
       .innerJoin(visits, eq(visits.id, loneWatches.visitId))
       .innerJoin(orders, eq(orders.id, visits.orderId))
-      .innerJoin(technicians, eq(technicians.id, visits.technicianId))
-      .innerJoin(accounts, eq(accounts.id, technicians.accountId))
-      .innerJoin(people, eq(people.id, accounts.personId))
+      .leftJoin(technicians, eq(technicians.id, visits.technicianId))
+      .leftJoin(accounts, eq(accounts.id, technicians.accountId))
+      .leftJoin(people, eq(people.id, accounts.personId))
+      .leftJoin(vendors, eq(vendors.id, visits.vendorId))
       .where(and(isNull(loneWatches.toldAt), lte(loneWatches.dueAt, new Date(now.getTime() - CHECK_IN_GRACE_MINUTES * 60_000))))
       .orderBy(asc(loneWatches.dueAt))
       .limit(most)

@@ -9,14 +9,8 @@ const everyOn = statement(['orderId'], (db, { orderId }) => db.select({ every: l
 export const everyMinutesOf = async (db: Reader, orderId: number): Promise<number | null> => (await everyOn(db, { orderId }))[0]?.every ?? null
 
 /** The clock of a visit runs as another kind of time: from now on they are watched, or no longer. What was heard of late counts from when it was heard. */
-export async function watchAlone(
-  tx: Tx,
-  worker: Actor,
-  visit: { id: number; orderId: number; technicianId: number | null },
-  kind: StintKind,
-  at: Date,
-): Promise<void> {
-  const everyMinutes = visit.technicianId === null ? null : await everyMinutesOf(tx, visit.orderId)
+export async function watchAlone(tx: Tx, worker: Actor, visit: { id: number; orderId: number }, kind: StintKind, at: Date): Promise<void> {
+  const everyMinutes = await everyMinutesOf(tx, visit.orderId)
   if (everyMinutes === null) return
   if (!isAlone(kind)) return endWatch(tx, visit.id)
   await renew(tx, visit.id, everyMinutes, worker.heardAt ?? at)

@@ -1,9 +1,11 @@
 import { eq } from 'drizzle-orm'
 import * as contract from '#contract/meters'
+import type { JobReading } from '#contract/meters'
 import { Refusal, refuse } from '#core/kit'
 import { doubtOf } from '#core/meters'
 import type { ReadingAnswer } from '#core/meters'
 import { jobCommand } from '#server/field'
+import type { OnSite } from '#server/field'
 import { canAt, command, notAllowed, recordEvent } from '#server/kit'
 import type { Actor, Tx } from '#server/kit'
 import { assets, meters, readings } from '../tables'
@@ -50,8 +52,11 @@ export const takeReading = command(contract.takeReading, async ({ tx, who, input
   return metersOf(tx, who, asset.id)
 })
 
-export const addReading = jobCommand(contract.addReading, async ({ tx, input, visit, order, at, actor }) => {
+/** Read by whoever is on the job, of its asset or a part of that. @throws Refusal */
+export async function addReadingOn({ tx, visit, order, at, actor }: OnSite, { meterId, value, answer }: JobReading): Promise<void> {
   const mine = order.assetId === null ? [] : await metersBelow(tx, order.assetId)
-  if (!mine.some(({ meter }) => meter.id === input.meterId)) refuse('meter_unknown', 'That meter is not on the asset of this job any more.', 'meterId')
-  await keepReading(tx, actor, input.meterId, { value: input.value, answer: input.answer, at, order: { id: order.id, visitId: visit.id } })
-})
+  if (!mine.some(({ meter }) => meter.id === meterId)) refuse('meter_unknown', 'That meter is not on the asset of this job any more.', 'meterId')
+  await keepReading(tx, actor, meterId, { value, answer, at, order: { id: order.id, visitId: visit.id } })
+}
+
+export const addReading = jobCommand(contract.addReading, (job) => addReadingOn(job, job.input))

@@ -3,9 +3,11 @@ import type { PassSheet } from '#contract/vendors'
 import { LIVE_VISIT_STATES } from '#core/dispatch'
 import { isFinished, isOver, SEEN_IN_FIELD } from '#core/orders'
 import { jobFindings } from '#server/findings/records'
-import { clockOf, notesOf, safetyOf } from '#server/field'
+import { clockOf, jobAlone, notesOf, safetyOf } from '#server/field'
+import { jobDowntimes } from '#server/downtimes/records'
 import type { Outgoing, Reader, Service } from '#server/kit'
 import { stepsOnSite } from '#server/methods'
+import { jobMeters } from '#server/meters/records'
 import { rulesOf, windowOf } from '#server/orders'
 import { namePlace } from '#server/places'
 import { passTalk } from '#server/talk/records'
@@ -50,6 +52,9 @@ export async function readPassSheet(db: Reader, service: Service, token: string,
     ...(await safetyOf(db, order.id, visit)),
     ...(await findingsOf(db, order.id, visit.id)),
     steps: await stepsOnSite(db, order.id),
+    meters: await jobMeters(db, order.assetId, visit.id),
+    downtimes: (await jobDowntimes(db, order.assetId, order.id)).map(({ who: _who, ...one }) => one),
+    alone: await jobAlone(db, order.id, visit.id),
     brought: await db
       .select({ id: vendorParts.id, name: vendorParts.name, quantity: vendorParts.quantity, unit: vendorParts.unit })
       .from(vendorParts)

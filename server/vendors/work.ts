@@ -1,9 +1,22 @@
 import * as contract from '#contract/vendors'
 import { refuseAdditions } from '#core/field'
-import { addPhotoOn, finishVisit, holdPermitOn, readHazardsOn, refuseUnsafeStart, signOn, stopClockOf, switchStintOf } from '#server/field'
+import { sayDowntimeOn } from '#server/downtimes'
+import {
+  addPhotoOn,
+  checkInOn,
+  correctStintOn,
+  finishVisit,
+  holdPermitOn,
+  readHazardsOn,
+  refuseUnsafeStart,
+  signOn,
+  stopClockOf,
+  switchStintOf,
+} from '#server/field'
 import { addFindingOn, addFindingPhotoOn, takeBackFindingOn } from '#server/findings'
 import { query } from '#server/kit'
 import { doStepOnSite, pictureStepOnSite, undoStepOnSite } from '#server/methods'
+import { addReadingOn } from '#server/meters'
 import { pictureSaid, sayOn } from '#server/talk'
 import { passCommand, picturePassCommand } from './passCommand'
 import { readPassSheet } from './passSheet'
@@ -18,6 +31,9 @@ export const switchVendorStint = passCommand(contract.switchVendorStint, async (
 export const stopVendorClock = passCommand(contract.stopVendorClock, ({ tx, input, visit, order, at, actor }) =>
   stopClockOf(tx, actor, order, visit, at, input.stoppedAt ? new Date(input.stoppedAt) : null),
 )
+
+export const correctVendorStint = passCommand(contract.correctVendorStint, (job) => correctStintOn(job, job.input))
+export const checkInByPass = passCommand(contract.checkInByPass, checkInOn)
 
 export const readPassHazards = passCommand(contract.readPassHazards, (job) => readHazardsOn(job, job.input.read))
 export const holdPassPermit = passCommand(contract.holdPassPermit, (job) => holdPermitOn(job, job.input))
@@ -39,6 +55,15 @@ export const takeBackPassFinding = passCommand(contract.takeBackPassFinding, (jo
 export const doPassStep = passCommand(contract.doPassStep, (job) => doStepOnSite(job, job.input))
 export const undoPassStep = passCommand(contract.undoPassStep, (job) => undoStepOnSite(job, job.input))
 export const addPassStepPhoto = picturePassCommand(contract.addPassStepPhoto, (job) => pictureStepOnSite(job, job.input.id, job.ready))
+
+export const addPassReading = passCommand(contract.addPassReading, (job) => {
+  refuseAdditions(job.order.state)
+  return addReadingOn(job, job.input)
+})
+export const sayPassDowntime = passCommand(contract.sayPassDowntime, (job) => {
+  refuseAdditions(job.order.state)
+  return sayDowntimeOn(job, job.input)
+})
 
 export const sayByPass = passCommand(contract.sayByPass, (job) => {
   const { mark, text } = job.input

@@ -20,6 +20,10 @@ const waitFor = async (what: () => Promise<boolean> | boolean, ms = 30_000) => {
   throw new Error('It did not happen in time.')
 }
 
+/** Whether all threads of a process have stopped: on a busy machine one goes on a while after the signal. */
+const stands = (pid: number) =>
+  readdirSync(`/proc/${pid}/task`).every((thread) => /^State:\s+T/m.test(readFileSync(`/proc/${pid}/task/${thread}/status`, 'utf8')))
+
 describe('while the database is away', () => {
   let database: Awaited<ReturnType<typeof startDatabase>>
   let house: House
@@ -54,6 +58,7 @@ describe('while the database is away', () => {
     ]
     // Stopped: it takes connections and never answers.
     process.kill(database.pid, 'SIGSTOP')
+    await waitFor(() => stands(database.pid))
     for (const round of [1, 2])
       for (const { status, retry, ms } of await Promise.all(asked())) expect([round, status, Number(retry) > 0, ms < 5_000]).toEqual([round, 503, true, true])
     process.kill(database.pid, 'SIGCONT')

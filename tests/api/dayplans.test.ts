@@ -100,7 +100,10 @@ test('what waits is planned, nothing is changed by that, and all of it is made a
   // Taken back, it can be made again, in part as well; what has ended since is made all the same.
   const back = await ready(plan.id)
   expect(back.result.moves.some((move) => move.taken)).toBe(false)
+  const listed = async () => (await cast.coordinator.must(listDayPlans, { siteId: 1 })).rows.find(({ id }) => id === plan.id)!.taken
+  expect(await listed()).toBe(0)
   expect((await take(back, [0])).status).toBe(200)
+  expect(await listed()).toBe(1)
   expect((await ready(plan.id)).result.moves.map((move) => move.taken)).toEqual([true, false, false])
   const [visit] = await visits(plan.result.moves[0]!.orderId)
   await house.rows("UPDATE visit SET state = 'ended', started_at = planned_start, ended_at = planned_end WHERE id = ?", [visit!.id])

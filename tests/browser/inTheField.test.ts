@@ -86,8 +86,9 @@ test('what is written on the phone is read at the desk, and the answer on the ph
   await phone.reads('The long one, in the main store')
 })
 
-test('a vendor works by the pass: comes, begins, finds, brings a part, and sends an electronic invoice that is read', async () => {
+test('a vendor works by the pass: comes, begins, reads a meter, puts time right, finds, brings a part, and sends an electronic invoice that is read', async () => {
   const { id } = await orderAt(cast, 'ready')
+  await house.rows("UPDATE work_order SET asset_id = (SELECT id FROM asset WHERE tag = 'GEN-1') WHERE id = ?", [id])
   await dispatched(cast, id, { vendorId: 1 })
   const [{ email }] = (await house.rows<{ email: string }>('SELECT email FROM vendor WHERE id = 1')) as [{ email: string }]
   const link = /\/p\/[\w-]+/.exec((await house.mail(email)).text)![0]
@@ -109,9 +110,25 @@ test('a vendor works by the pass: comes, begins, finds, brings a part, and sends
   await phone.keys(Key.ENTER)
   await phone.until('the note has the keyboard', async () => (await (await phone.focused()).getTagName()) === 'textarea')
   await phone.go(link)
+  await phone.type('Now, h', '900')
+  await phone.press('Write it down')
+  await phone.press('It is right')
+  await phone.reads('Read here: 900 h')
+  await phone.press('It cannot be used')
+  await phone.type('Why, if that is known', 'Belt is off')
+  await phone.press('Write it down', '//form[@aria-label="It cannot be used"]')
+  await phone.reads('GEN-1 cannot be used')
+  await phone.press('Stop the clock')
+  await (await phone.find(By.css('[aria-label^="Put right Work"]'))).click()
+  await phone.type('From', '09:05')
+  await phone.type('Why', 'Began before the link was opened')
+  expect(await phone.accessibilityFindings()).toEqual([])
+  expect(await phone.overflow()).toBe(0)
+  await phone.press('Put it right')
+  await phone.reads('Work 09:05 to')
   await phone.press('Add a part')
   await phone.type('What', 'Door gasket')
-  await phone.press('Write it down')
+  await phone.press('Write it down', '//section[@aria-label="Parts you brought"]')
   await phone.reads('1 pc Door gasket')
   await phone.press('Record a finding')
   await phone.type('What is wrong, and where exactly', 'Hinge of the next door is cracked')

@@ -8,7 +8,8 @@ import type { CallProblem } from '#web/kit'
 import DowntimeForm from './DowntimeForm.vue'
 
 /** Whether the asset can be used, for whoever stands before it. */
-const props = defineProps<{ downtimes: readonly JobDowntime[]; asset: string; over: boolean; busy: boolean; problem: CallProblem | null }>()
+type Shown = Omit<JobDowntime, 'who'>
+const props = defineProps<{ downtimes: readonly Shown[]; asset: string; over: boolean; busy: boolean; problem: CallProblem | null }>()
 const emit = defineEmits<{ say: [input: FieldActs['downtime']] }>()
 const open = ref(false)
 const lasting = computed(() => props.downtimes.find(({ untilAt }) => untilAt === null))
@@ -18,7 +19,7 @@ watch(
   () => props.downtimes.length,
   () => (open.value = false),
 )
-const back = ({ mark, fromAt, reason }: JobDowntime) => emit('say', { mark, fromAt, untilAt: serverNow().toISOString(), ...(reason ? { reason } : {}) })
+const back = ({ mark, fromAt, reason }: Shown) => emit('say', { mark, fromAt, untilAt: serverNow().toISOString(), ...(reason ? { reason } : {}) })
 </script>
 
 <template>

@@ -55,7 +55,9 @@ const job = useCarried(contract.readJob, { visitId }, (read, acts, who) => withA
 void job.load().then(() => job.value.value && sawJob(job.value.value))
 onLiveChange(useSoon(job.load, 200))
 const record = (recording: Recording, photo?: Blob) => carrying.record<JobSheet>(recording, photo)
-const { it, busy, problem, open, note, over, act, keepOpen, photo, addNote } = usePhoneJob<JobSheet, 'part' | 'note' | 'finding' | 'finish'>(job, (file) =>
+type Form = 'part' | 'note' | 'finding' | 'finish'
+type Where = 'parts' | 'equipment' | 'talk'
+const { it, busy, problem, problemAt, said, open, note, over, act, actAt, keepOpen, photo, addNote } = usePhoneJob<JobSheet, Form, Where>(job, (file) =>
   // What is taken before any work shows how it was found.
   record({ name: 'photo', visitId, input: job.value.value!.stints.some(({ kind }) => kind === 'work') ? {} : { stage: 'before' } }, file),
 )
@@ -78,16 +80,10 @@ const moveClock = () =>
     return record({ name: 'stint', visitId, input: { kind: wanted.value! } })
   })
 /** What is recorded below the facts is refused there, where it was pressed. */
-const at = ref<'parts' | 'equipment' | 'talk' | null>(null)
-async function actAt(where: 'parts' | 'equipment', recording: Recording): Promise<boolean> {
-  at.value = where
-  const isDone = await keepOpen(() => record(recording))
-  if (isDone) at.value = null
-  return isDone
-}
+const recordAt = (where: Where, recording: Recording) => actAt(where, () => record(recording))
 const parts = ref<InstanceType<typeof JobParts> | null>(null)
 async function bringBack(input: FieldActs['partBack'], shown: Shown): Promise<void> {
-  if (await actAt('parts', { name: 'partBack', visitId, input, shown })) parts.value?.close()
+  if (await recordAt('parts', { name: 'partBack', visitId, input, shown })) parts.value?.close()
 }
 type Shown = { code: string; name: string; unit: string }
 const shownPart = ({ code, name, unit }: Shown) => ({ code, name, unit })
@@ -108,16 +104,13 @@ async function recordFinding({ finding, where, photos }: NewlyFound): Promise<vo
 }
 const talk = ref<InstanceType<typeof TalkCard> | null>(null)
 async function say({ audience, text, photos }: Written): Promise<void> {
-  at.value = 'talk'
   const mark = freshKey()
-  const sent = await keepOpen(async () => {
+  const sent = await actAt('talk', async () => {
     let now = await record({ name: 'say', visitId, input: { mark, audience, text } })
     for (const photo of photos) now = await record({ name: 'sayPhoto', visitId, input: { mark }, shown: { name: text } }, photo)
     return now
   })
-  if (!sent) return
-  at.value = null
-  talk.value?.clear()
+  if (sent) talk.value?.clear()
 }
 /** What a step showed is where the job is. */
 const foundByStep = (finding: NewlyFound['finding']) => recordFinding({ finding, where: here.value, photos: [] })
@@ -164,7 +157,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
       <ProblemNote v-if="job.problem.value && !it" :problem="job.problem.value" @retry="job.load" />
       <template v-else-if="it">
         <p v-if="it.priority"><PriorityBar :priority="it.priority" /></p>
-        <p v-if="problem && !open && !at" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+        <p v-if="said" class="problem" role="alert">{{ said }}</p>
         <NButton v-if="isElsewhere && !open" type="primary" :disabled="busy" @click="moveClock">Stop it there and start here</NButton>
         <SafetyCard
           v-if="it.hazards.length"
@@ -273,18 +266,18 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           ref="parts"
           :job="it"
           :busy="busy"
-          :problem="at === 'parts' ? problem : null"
+          :problem="problemAt('parts')"
           @back="bringBack"
         />
         <JobEquipment
           :equipment="it.equipment"
           :over="over"
           :busy="busy"
-          :problem="at === 'equipment' ? problem : null"
-          @take="({ equipmentId, tag, name }) => actAt('equipment', { name: 'equipmentOut', visitId, input: { equipmentId }, shown: { code: tag, name } })"
+          :problem="problemAt('equipment')"
+          @take="({ equipmentId, tag, name }) => recordAt('equipment', { name: 'equipmentOut', visitId, input: { equipmentId }, shown: { code: tag, name } })"
           @back="
             ({ equipmentId, tag, name }, note) =>
-              actAt('equipment', { name: 'equipmentBack', visitId, input: { equipmentId, ...(note ? { note } : {}) }, shown: { code: tag, name } })
+              recordAt('equipment', { name: 'equipmentBack', visitId, input: { equipmentId, ...(note ? { note } : {}) }, shown: { code: tag, name } })
           "
         />
         <TalkCard
@@ -292,7 +285,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           :talk="it.talk"
           :about="`job-${visitId}`"
           :busy="busy"
-          :problem="at === 'talk' ? problem : null"
+          :problem="problemAt('talk')"
           :url-of="(id) => address(readAttachment, { id })"
           @say="say"
         />

@@ -1,5 +1,6 @@
 import { defineAsyncComponent } from 'vue'
 
+export { default as AloneCard } from './AloneCard.vue'
 export { default as ClockCard } from './ClockCard.vue'
 export { default as FinishForm } from './FinishForm.vue'
 export { default as JobFacts } from './JobFacts.vue'

@@ -18,8 +18,8 @@ beforeEach(() => setActivePinia(createPinia()))
 async function shown(isThere: () => boolean): Promise<void> {
   for (let n = 0; n < 40 && !isThere(); n++) await new Promise((resolve) => setTimeout(resolve, 25))
 }
-const refusal = (sentence: string, field: string) =>
-  new CallProblem({ type: 'about:blank', title: 'No', status: 422, detail: 'Not saved.', reasons: [{ code: 'x', sentence, field }] })
+const refusal = (sentence: string, field?: string) =>
+  new CallProblem({ type: 'about:blank', title: 'No', status: 422, detail: 'Not saved.', reasons: [{ code: 'x', sentence, ...(field ? { field } : {}) }] })
 
 describe('the clock', () => {
   const card = (more: object = {}) => mount(ClockCard, { props: { running: null, stints: [], over: false, busy: false, ...more } })
@@ -246,7 +246,10 @@ test('a note that is refused stays as it was typed, with the sentence', async ()
 describe('one job on a phone', () => {
   const opened = () => {
     const job = useLoading(() => Promise.resolve({ visitState: 'on_site', notes: 0 }))
-    return { job, phone: usePhoneJob<{ visitState: string; notes: number }, 'note'>(job, () => Promise.reject(refusal('This is not a picture.', 'file'))) }
+    return {
+      job,
+      phone: usePhoneJob<{ visitState: string; notes: number }, 'note', 'parts'>(job, () => Promise.reject(refusal('This is not a picture.', 'file'))),
+    }
   }
 
   test('an act shows what the server says then and closes its form', async () => {
@@ -268,6 +271,17 @@ describe('one job on a phone', () => {
     await phone.addNote(() => Promise.reject(refusal('Too short.', 'text')))
     expect([phone.open.value, phone.note.value, phone.problem.value?.at('text'), phone.busy.value]).toEqual(['note', 'x', 'Too short.', false])
     await expect(phone.act(() => Promise.reject(new TypeError('bug')))).rejects.toThrow('bug')
+  })
+
+  test('what is refused is said where it was pressed, and what is refused next elsewhere not there', async () => {
+    const { job, phone } = opened()
+    await job.load()
+    expect(await phone.actAt('parts', () => Promise.reject(refusal('Nothing of it is left.')))).toBe(false)
+    expect([phone.problemAt('parts')?.reasons[0]?.sentence, phone.said.value]).toEqual(['Nothing of it is left.', null])
+    await phone.keepOpen(() => Promise.reject(refusal('The clock runs elsewhere.')))
+    expect([phone.problemAt('parts'), phone.said.value]).toEqual([null, 'The clock runs elsewhere.'])
+    await phone.act(() => Promise.resolve({ visitState: 'on_site', notes: 1 }))
+    expect(phone.said.value).toBeNull()
   })
 
   test('a photo that is refused says so and can be sent again', async () => {

@@ -9,8 +9,10 @@ import type { PassSheet } from '#contract/vendors'
 import { PHOTO_STAGE_NAMES } from '#core/field'
 import { formatMinor } from '#core/kit'
 import { SharedDocuments } from '#web/documents'
-import { ClockCard, FinishForm, JobFacts, NoteForm, SafetyCard, usePhoneJob } from '#web/field'
+import { JobDowntimes } from '#web/downtimes'
+import { AloneCard, ClockCard, FinishForm, JobFacts, NoteForm, SafetyCard, usePhoneJob } from '#web/field'
 import { address, call, FileEntry, freshKey, longTime, PhonePage, ProblemNote, shortTime, showNumbersOf, showTimesOf, useLoading } from '#web/kit'
+import { JobMeters } from '#web/meters'
 import { TalkCard } from '#web/talk'
 import type { Written } from '#web/talk'
 import AnswerCard from './AnswerCard.vue'
@@ -30,20 +32,15 @@ function write({ zone, currency, writing }: contract.PassSheet): void {
   showNumbersOf({ currency, ...writing })
 }
 void pass.load().then(() => pass.value.value && write(pass.value.value))
-const { it, busy, problem, open, note, over, act, keepOpen, photo, addNote } = usePhoneJob<PassSheet, 'note' | 'finish' | 'bill'>(pass, (file) =>
+type Where = 'answer' | 'price' | 'safety' | 'findings' | 'parts' | 'talk' | 'files'
+const { it, busy, problem, problemAt, said, open, note, over, act, actAt, keepOpen, photo, addNote } = usePhoneJob<
+  PassSheet,
+  'note' | 'finish' | 'bill',
+  Where
+>(pass, (file) =>
   // What is taken before any work shows how it was found.
   call(contract.addVendorPhoto, { token, ...(pass.value.value!.stints.some(({ kind }) => kind === 'work') ? {} : { stage: 'before' as const }) }, { file }),
 )
-/** What is refused is said where it was pressed. */
-type Where = 'answer' | 'price' | 'safety' | 'findings' | 'parts' | 'talk' | 'files'
-const at = ref<Where | null>(null)
-async function actAt(where: Where, run: () => Promise<PassSheet>): Promise<boolean> {
-  at.value = where
-  const isDone = await keepOpen(run)
-  if (isDone) at.value = null
-  return isDone
-}
-const problemAt = (where: Where) => (at.value === where ? problem.value : null)
 /** Nothing is left to read by this link then. */
 const declined = ref(false)
 const decline = (why: string) =>
@@ -109,7 +106,7 @@ const readBill = (file: File) => call(contract.readBillFile, { token, name: file
         <RenewLink v-if="pass.problem.value.status === 404" :token="token" />
       </template>
       <template v-else-if="it">
-        <p v-if="problem && !open && !at" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+        <p v-if="said" class="problem" role="alert">{{ said }}</p>
         <p v-if="declined" class="card standing" role="status">You declined this job. The desk has been told.</p>
         <template v-else>
           <AnswerCard
@@ -142,11 +139,15 @@ const readBill = (file: File) => call(contract.readBillFile, { token, name: file
             @read="({ read }) => actAt('safety', () => call(contract.readPassHazards, { token, read }))"
             @hold="(permit) => actAt('safety', () => call(contract.holdPassPermit, { token, ...permit }))"
           />
+          <AloneCard v-if="it.alone && !over" :alone="it.alone" :away="false" :busy="busy" @check-in="act(() => call(contract.checkInByPass, { token }))" />
           <ClockCard
             :running="it.running"
             :stints="it.stints"
             :over="over"
             :busy="busy"
+            corrects
+            :problem="problem"
+            @correct="(time) => keepOpen(() => call(contract.correctVendorStint, { token, ...time }))"
             @switch="(kind) => act(() => call(contract.switchVendorStint, { token, kind }))"
             @stop="(stoppedAt) => act(() => call(contract.stopVendorClock, { token, stoppedAt }))"
           />
@@ -155,6 +156,7 @@ const readBill = (file: File) => call(contract.readBillFile, { token, name: file
           v-if="open === 'finish'"
           :outcome="it.outcome"
           :class-code="it.asset?.classCode"
+          :unread="it.meters.filter(({ readHere }) => readHere === null).map(({ name }) => name)"
           :signed="it.signatures.map(({ name }) => name)"
           on-site
           :busy="busy"
@@ -195,6 +197,23 @@ const readBill = (file: File) => call(contract.readBillFile, { token, name: file
         </section>
         <JobFacts v-if="it.visitState !== 'planned' || declined" :job="it" />
         <PassSteps :token="token" :steps="it.steps" :over="over" :url-of="urlOf" @changed="pass.value.value = $event" />
+        <JobMeters
+          v-if="it.meters.length"
+          :meters="it.meters"
+          :over="over"
+          :busy="busy"
+          :problem="problem"
+          @read="(reading) => keepOpen(() => call(contract.addPassReading, { token, ...reading }))"
+        />
+        <JobDowntimes
+          v-if="it.asset"
+          :downtimes="it.downtimes"
+          :asset="it.asset.tag"
+          :over="over"
+          :busy="busy"
+          :problem="problem"
+          @say="(period) => keepOpen(() => call(contract.sayPassDowntime, { token, ...period }))"
+        />
         <SharedDocuments :read="() => call(listPassDocuments, { token })" :url-of="(fileId) => address(readPassDocument, { token, fileId })" />
         <PassFindings
           ref="found"
