@@ -6,14 +6,16 @@ import { accounts, bookings, equipment, people, sites } from '../tables'
 
 const LOOK_EVERY_MS = 5_000
 
+const isLate = (now: Date) => and(eq(bookings.state, 'out'), eq(bookings.toldLate, false), lt(bookings.untilAt, now))
+
 /** One look at equipment that should be back, each told of once for its end. */
 async function lookAtLate(service: Service): Promise<void> {
-  await takeDue(service, async (tx, now, most) => {
+  await takeDue(service, { table: bookings, where: isLate }, async (tx, now, most) => {
     const rows = await tx
       .select({ booking: bookings, tag: equipment.tag, name: equipment.name })
       .from(bookings)
       .innerJoin(equipment, eq(equipment.id, bookings.equipmentId))
-      .where(and(eq(bookings.state, 'out'), eq(bookings.toldLate, false), lt(bookings.untilAt, now)))
+      .where(isLate(now))
       .orderBy(asc(bookings.id))
       .limit(most)
       .for('update', { skipLocked: true })

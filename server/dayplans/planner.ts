@@ -7,7 +7,7 @@ import { dayPlans } from '../tables'
 import type { BoundJob } from './dayPlanBound.worker'
 import type { DayPlanJob } from './dayPlan.worker'
 
-const LOOK_EVERY_MS = 400
+const LOOK_EVERY_MS = 1_000
 /** Who has taken one up has it ready within its time and this, or somebody else takes it up; twice, then it has failed. */
 const LEASE_MS = 30_000
 const MOST_ATTEMPTS = 2

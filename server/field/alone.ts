@@ -78,9 +78,11 @@ export const setLoneWork = command(contract.setLoneWork, async ({ tx, who, input
   return loneWorkOf(tx, orderId, now)
 })
 
+const isUnheard = (now: Date) => and(isNull(loneWatches.toldAt), lte(loneWatches.dueAt, new Date(now.getTime() - CHECK_IN_GRACE_MINUTES * 60_000)))
+
 /** One look at those who should have said that they are all right; each is told of once. */
 async function lookAtAlone(service: Service): Promise<void> {
-  await takeDue(service, async (tx, now, most) => {
+  await takeDue(service, { table: loneWatches, where: isUnheard }, async (tx, now, most) => {
     const rows = await tx
       .select({ watch: loneWatches, siteId: orders.siteId, orderId: orders.id, ...WHO })
       .from(loneWatches)
@@ -90,7 +92,7 @@ async function lookAtAlone(service: Service): Promise<void> {
       .leftJoin(accounts, eq(accounts.id, technicians.accountId))
       .leftJoin(people, eq(people.id, accounts.personId))
       .leftJoin(vendors, eq(vendors.id, visits.vendorId))
-      .where(and(isNull(loneWatches.toldAt), lte(loneWatches.dueAt, new Date(now.getTime() - CHECK_IN_GRACE_MINUTES * 60_000))))
+      .where(isUnheard(now))
       .orderBy(asc(loneWatches.dueAt))
       .limit(most)
       .for('update', { skipLocked: true })

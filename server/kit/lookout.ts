@@ -1,3 +1,6 @@
+import type { SQL } from 'drizzle-orm'
+import type { MySqlTable } from 'drizzle-orm/mysql-core'
+import { anyLike } from './anyLike'
 import type { Tx } from './database'
 import { logger } from './logger'
 import type { Service, Work } from './service'
@@ -26,12 +29,19 @@ export function lookout(what: string, everyMs: number, look: () => Promise<unkno
 
 const BATCH = 100
 
+/** Rows of a table that may be due at a moment: those that are, and perhaps some more. */
+interface Due {
+  table: MySqlTable
+  where: (now: Date) => SQL | undefined
+}
+
 /**
  * Takes up what is due, some at a time, each lot in a transaction of its own, until there is less than a whole one. Several
  * servers share the rows: whoever takes locks them, passing over those another has. @param take answers how many it took
  */
-export async function takeDue(service: Service, take: (tx: Tx, now: Date, most: number) => Promise<number>): Promise<void> {
+export async function takeDue(service: Service, due: Due, take: (tx: Tx, now: Date, most: number) => Promise<number>): Promise<void> {
   const now = service.clock()
+  if (!(await anyLike(service.writer, due.table, due.where(now)))) return
   for (;;) {
     const taken = await service.writer.transaction((tx) => take(tx, now, BATCH), { isolationLevel: 'read committed' })
     if (taken) service.publisher.nudge()

@@ -10,16 +10,18 @@ const TURNS = [
   { which: 'tellAt', kind: 'quote.silent' },
 ] as const
 
+const unansweredOn = (which: 'remindAt' | 'tellAt') => (now: Date) => and(lte(quotes[which], now), eq(quotes.state, 'asked'))
+
 /** One look at prices nobody has named yet, each told of once. */
 async function lookAtUnanswered(service: Service): Promise<void> {
   for (const { which, kind } of TURNS)
-    await takeDue(service, async (tx, now, most) => {
+    await takeDue(service, { table: quotes, where: unansweredOn(which) }, async (tx, now, most) => {
       const rows = await tx
         .select({ quote: quotes, order: orders, vendor: vendors.name })
         .from(quotes)
         .innerJoin(vendors, eq(vendors.id, quotes.vendorId))
         .innerJoin(orders, eq(orders.id, quotes.orderId))
-        .where(and(lte(quotes[which], now), eq(quotes.state, 'asked')))
+        .where(unansweredOn(which)(now))
         .orderBy(asc(quotes.id))
         .limit(most)
         .for('update', { skipLocked: true })

@@ -10,16 +10,18 @@ const TURNS = [
   { which: 'tellAt', kind: 'vendor.silent' },
 ] as const
 
+const silentOn = (which: 'remindAt' | 'tellAt') => (now: Date) => and(lte(visits[which], now), eq(visits.state, 'planned'), isNull(visits.answer))
+
 /** One look at vendors who have not answered, each told of once. */
 async function lookAtSilent(service: Service): Promise<void> {
   for (const { which, kind } of TURNS)
-    await takeDue(service, async (tx, now, most) => {
+    await takeDue(service, { table: visits, where: silentOn(which) }, async (tx, now, most) => {
       const rows = await tx
         .select({ visit: visits, siteId: orders.siteId, vendor: vendors.name })
         .from(visits)
         .innerJoin(orders, eq(orders.id, visits.orderId))
         .innerJoin(vendors, eq(vendors.id, visits.vendorId))
-        .where(and(lte(visits[which], now), eq(visits.state, 'planned'), isNull(visits.answer), inArray(orders.state, ['dispatched', 'on_job'])))
+        .where(and(silentOn(which)(now), inArray(orders.state, ['dispatched', 'on_job'])))
         .orderBy(asc(visits.id))
         .limit(most)
         .for('update', { skipLocked: true })
