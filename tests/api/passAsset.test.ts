@@ -97,9 +97,9 @@ test('own time is put right on the same day with a reason; not over other time o
   const [travel, work] = (await vendor.must(pass.readPass, { token })).stints
   const right = (stintId: number, startAt: string, endAt: string, reason = 'Started the clock late') =>
     vendor.call(pass.correctVendorStint, { token, stintId, startAt, endAt, reason })
-  const { stints } = (await right(travel!.id, '2026-11-23T08:30:00Z', '2026-11-23T09:00:00Z')).body!
+  const { stints } = (await right(travel!.id, '2026-11-23T08:30:00Z', '2026-11-23T09:00:00Z')).body
   expect(stints.find((one) => one.id === travel!.id)!.minutes).toBe(30)
-  expect((await right(work!.id, '2026-11-23T09:00:00Z', '2026-11-23T10:20:00Z')).body!.stints.find((one) => one.id === work!.id)!.minutes).toBe(80)
+  expect((await right(work!.id, '2026-11-23T09:00:00Z', '2026-11-23T10:20:00Z')).body.stints.find((one) => one.id === work!.id)!.minutes).toBe(80)
   expect(await reasons(right(work!.id, '2026-11-23T08:45:00Z', '2026-11-23T10:20:00Z'))).toEqual(['overlaps'])
   expect(await reasons(right(work!.id, '2026-11-23T10:00:00Z', '2026-11-23T09:00:00Z'))).toEqual(['ends_before'])
   expect((await right(work!.id, '2026-11-23T09:00:00Z', '2026-11-23T10:00:00Z', ' ')).status).toBe(400)
