@@ -11,9 +11,21 @@ const has = (program) => spawnSync('sh', ['-c', `command -v ${program}`]).status
 
 /** Installs what is missing: Debian packages and npm packages beside each other, since one mostly waits while the other reckons. */
 export async function ensureInstalled(programs) {
+  const signals = ['SIGINT', 'SIGTERM', 'SIGHUP']
+  for (const signal of signals) process.once(signal, giveUp)
   const ended = await Promise.allSettled([ensurePrograms(programs), ensurePackages()])
+  for (const signal of signals) process.off(signal, giveUp)
+  if (isGivenUp) process.exit(1)
   const failed = ended.find((one) => one.status === 'rejected')
   if (failed) throw failed.reason
+}
+
+let npm = null
+let isGivenUp = false
+/** npm ends with whoever asked for it; a program that is being set up is not left half of it. */
+function giveUp(signal) {
+  isGivenUp = true
+  npm?.kill(signal)
 }
 
 /** Installs the Debian packages of those programs that are missing. */
@@ -56,7 +68,10 @@ async function ensurePackages() {
     return writeFileSync(stamp, wanted)
   console.log('Installing npm packages …')
   // Where packages lie in a registry of another kind, npm finds out by asking it.
-  await installFrom(await addressedLock(lock)).catch(() => installFrom(null))
+  await installFrom(await addressedLock(lock)).catch((error) => {
+    if (isGivenUp) throw error
+    return installFrom(null)
+  })
   writeFileSync(stamp, wanted)
 }
 
@@ -76,16 +91,17 @@ async function addressedLock(lock) {
   return content
 }
 
-/** npm reads a shrinkwrap before a lock file; it stands there only while this runs. */
+/** npm reads this before a lock file; it stands there only while packages are installed. */
+const shrinkwrap = path.join(root, 'npm-shrinkwrap.json')
+
 async function installFrom(content) {
-  const beside = path.join(root, 'npm-shrinkwrap.json')
-  rmSync(beside, { force: true })
-  if (content) writeFileSync(beside, JSON.stringify(content))
+  rmSync(shrinkwrap, { force: true })
+  if (content) writeFileSync(shrinkwrap, JSON.stringify(content))
   try {
     // Not “npm ci”: it insists on packages for other systems, which not every registry carries.
     await run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root })
   } finally {
-    rmSync(beside, { force: true })
+    rmSync(shrinkwrap, { force: true })
   }
 }
 
@@ -93,6 +109,7 @@ async function installFrom(content) {
 function run(program, args, options) {
   return new Promise((resolve, reject) => {
     const child = spawn(program, args, { ...options, stdio: ['ignore', 'ignore', 'inherit'] })
+    if (program === 'npm') npm = child
     child.once('error', reject)
     child.once('exit', (code) => (code === 0 ? resolve() : reject(new Error(`${program} ${args[0]} ended with ${code}.`))))
   })
