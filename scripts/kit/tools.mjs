@@ -22,10 +22,10 @@ export async function ensureInstalled(programs) {
 
 let npm = null
 let isGivenUp = false
-/** npm ends with whoever asked for it; a program that is being set up is not left half of it. */
-function giveUp(signal) {
+/** npm ends with whoever asked for it, at once: it would go on to its end. A program that is being set up is not left half of it. */
+function giveUp() {
   isGivenUp = true
-  npm?.kill(signal)
+  npm?.kill('SIGKILL')
 }
 
 /** Installs the Debian packages of those programs that are missing. */
