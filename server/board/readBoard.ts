@@ -15,6 +15,11 @@ import { readyOf } from './readyOf'
 
 const MOST_WAITING = 200
 
+/** By when work is due: while a hold stops its clock, what was left of it then is left still. */
+const dueBy = (now: Date) => sql`case when ${orders.clockStoppedAt} < ${orders.completionDueAt}
+  then timestampadd(second, timestampdiff(second, ${orders.clockStoppedAt}, ${now}), ${orders.completionDueAt})
+  else ${orders.completionDueAt} end`
+
 /** Of a visit and of its order, what is drawn: the whole records of a week are three times as much to read. */
 const VISIT = {
   id: visits.id,
@@ -93,7 +98,7 @@ export default query(contract.readBoard, async ({ db, who, input, now }) => {
           or(eq(orders.state, 'on_hold'), notExists(live)),
         ),
       )
-      .orderBy(asc(orders.completionDueAt), asc(orders.id))
+      .orderBy(asc(dueBy(now)), asc(orders.id))
       .limit(MOST_WAITING),
   ])
   // Read once, however many visits there are to it.

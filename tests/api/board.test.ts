@@ -133,6 +133,24 @@ test('what nobody is planned for waits, with the same between it and dispatch as
   expect((await board()).people.flatMap((row) => row.visits).filter(({ orderId }) => orderId === sent.id)).toEqual([])
 })
 
+test('what waits stands by its target; of what is on hold, what was left of it when the clock stopped is left still', async () => {
+  const [held, past, later] = [await orderAt(cast, 'ready'), await orderAt(cast, 'ready'), await orderAt(cast, 'ready')].map(({ id }) => id) as [
+    number,
+    number,
+    number,
+  ]
+  await cast.coordinator.must(holdOrder, { id: held, version: await version(cast, held), holdReason: 'access', reason: 'Locked' })
+  // A day was left of it for nine days, the others are due a minute ago and in two days.
+  await house.rows("UPDATE work_order SET clock_stopped_at = '2026-11-14 10:30', completion_due_at = '2026-11-15 10:30' WHERE id = ?", [held])
+  await house.rows("UPDATE work_order SET completion_due_at = '2026-11-23 10:29' WHERE id = ?", [past])
+  await house.rows("UPDATE work_order SET completion_due_at = '2026-11-25 10:30' WHERE id = ?", [later])
+  const order = (await board()).waiting.map(({ id }) => id).filter((id) => [held, past, later].includes(id))
+  expect(order).toEqual([past, held, later])
+  // Stopped when it was past already, it is past still.
+  await house.rows("UPDATE work_order SET clock_stopped_at = '2026-11-16 10:30' WHERE id = ?", [held])
+  expect((await board()).waiting.map(({ id }) => id).filter((id) => [held, past, later].includes(id))).toEqual([held, past, later])
+})
+
 test('a warranty with somebody else than who would be sent stands between it and dispatch; past its last day it does not', async () => {
   const asset = await one<{ id: number; vendor: number }>(
     'SELECT id, vendor_id AS vendor FROM asset WHERE site_id = 1 AND vendor_id IS NOT NULL AND retired_at IS NULL LIMIT 1',

@@ -1,8 +1,9 @@
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
+import { h } from 'vue'
 import { hazardsAsRead } from '#core/field'
 import { STINT_KINDS } from '#core/ledger'
-import { CallProblem, setServerNow, useLoading } from '#web/kit'
+import { CallProblem, PhonePage, setServerNow, useLoading } from '#web/kit'
 import { choose, chosenIn } from '../../tests/kit/choose'
 import { settled } from '../../tests/kit/fetch'
 import BillForm from '../vendors/BillForm.vue'
@@ -241,6 +242,20 @@ test('a note that is refused stays as it was typed, with the sentence', async ()
   expect(form.find('.problem').text()).toBe('Write it in a few words.')
   await form.find('form').trigger('submit')
   expect(form.emitted('add')).toHaveLength(1)
+})
+
+test('with a keyboard a form is sent from wherever one is in it, and not while it is being sent', async () => {
+  const sent = jest.fn((event: Event) => event.preventDefault())
+  const page = (busy: boolean) =>
+    mount(PhonePage, {
+      attachTo: document.body,
+      slots: { default: () => h('form', { onSubmit: sent }, [h('textarea'), h('button', { type: 'submit', disabled: busy }, 'Add')]) },
+    })
+  await page(false).find('textarea').trigger('keydown', { key: 'Enter', ctrlKey: true })
+  expect(sent).toHaveBeenCalledTimes(1)
+  await page(false).find('textarea').trigger('keydown', { key: 'Enter' })
+  await page(true).find('textarea').trigger('keydown', { key: 'Enter', ctrlKey: true })
+  expect(sent).toHaveBeenCalledTimes(1)
 })
 
 describe('one job on a phone', () => {
