@@ -17,7 +17,7 @@ export default ts.config(
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser }, globals: globals.browser } },
   {
     files: ['**/*.ts', '**/*.vue'],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname, extraFileExtensions: ['.vue'] } },
+    languageOptions: { parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname, extraFileExtensions: ['.vue'] } },
     rules: { '@typescript-eslint/no-floating-promises': 'error' },
   },
   // In components, what others export is not known precisely enough to say that an assertion is needless.
