@@ -55,5 +55,5 @@ test('days are turned, and somebody sent elsewhere is seen at once', async () =>
   await cast.coordinator.must(holdOrder, { id, version: await version(cast, id), holdReason: 'access', reason: 'Locked' })
   await desk.until('the visit is gone from the Board', async () => !(await desk.driver.findElements(bar)).length)
   await desk.type('Find', order!.number)
-  await desk.reads('On hold')
+  await desk.reads('On hold: waiting for access.')
 })

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { WaitingOrder } from '#contract/board'
+import { HOLD_REASON_NAMES } from '#core/orders'
 import { ListEntry, PriorityBar, RowButton, spanTime, TargetGauge, TextEntry } from '#web/kit'
 import type { Holding } from './holding'
 
@@ -79,12 +80,11 @@ const station = ({ state }: WaitingOrder) => (state === 'on_hold' ? 'planning' :
           <RouterLink :to="`/desk/${station(row)}/order/${row.id}`" :aria-label="`Open the Sheet of ${row.number}`">Sheet</RouterLink>
         </p>
         <p v-if="row.window" class="soft">Agreed for {{ spanTime(row.window.from, row.window.until) }}</p>
-        <ul v-if="row.ready.length" class="between" :aria-label="`Between ${row.number} and dispatch`">
+        <ul v-if="row.ready.length || row.state === 'on_hold'" class="between" :aria-label="`Between ${row.number} and dispatch`">
+          <li v-if="row.state === 'on_hold'">On hold{{ row.holdReason ? `: ${HOLD_REASON_NAMES[row.holdReason].toLowerCase()}` : '' }}.</li>
           <li v-for="line in row.ready" :key="line.sentence">{{ line.sentence }}</li>
         </ul>
-        <p v-else class="soft">
-          {{ row.state === 'on_hold' ? 'On hold; nothing else stands between it and dispatch.' : 'Nothing stands between it and dispatch.' }}
-        </p>
+        <p v-else class="soft">Nothing stands between it and dispatch.</p>
       </li>
     </ul>
     <p v-if="!rows.length" class="soft">Everything that is approved has somebody planned for it.</p>
