@@ -173,7 +173,7 @@ const documentUrl = (fileId: number) => address(readJobDocument, { visitId, file
           :alone="it.alone"
           :away="carrying.away"
           :busy="busy"
-          @check-in="act(() => record({ name: 'checkIn', visitId, input: {} }))"
+          @check-in="keepOpen(() => record({ name: 'checkIn', visitId, input: {} }))"
         />
         <ClockCard
           :running="it.running"

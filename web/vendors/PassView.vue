@@ -139,7 +139,13 @@ const readBill = (file: File) => call(contract.readBillFile, { token, name: file
             @read="({ read }) => actAt('safety', () => call(contract.readPassHazards, { token, read }))"
             @hold="(permit) => actAt('safety', () => call(contract.holdPassPermit, { token, ...permit }))"
           />
-          <AloneCard v-if="it.alone && !over" :alone="it.alone" :away="false" :busy="busy" @check-in="act(() => call(contract.checkInByPass, { token }))" />
+          <AloneCard
+            v-if="it.alone && !over"
+            :alone="it.alone"
+            :away="false"
+            :busy="busy"
+            @check-in="keepOpen(() => call(contract.checkInByPass, { token }))"
+          />
           <ClockCard
             :running="it.running"
             :stints="it.stints"
