@@ -60,7 +60,7 @@ export async function sayDowntimeOn({ tx, visit, order, at, actor }: OnSite, sai
   // What others wrote down a vendor may end, and change nothing else of it.
   const isOthers = before !== undefined && visit.vendorId !== null && before.visitId !== visit.id
   if (isOthers && before.untilAt) refuse('ended', 'It is written down as back in use already.', 'untilAt')
-  if (isOthers && !period.untilAt) refuse('not_yours', 'The desk has written that down. Say when it could be used again.', 'untilAt')
+  if (isOthers && !period.untilAt) refuse('not_yours', 'Somebody else has written that down. Say when it could be used again.', 'untilAt')
   const kept = isOthers ? { ...period, fromAt: before.fromAt, reason: before.reason } : period
   await keep(tx, actor, at, asset, said.mark, kept, { orderId: order.id, visitId: visit.id })
 }
