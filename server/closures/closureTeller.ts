@@ -26,30 +26,27 @@ const toTellAt = (now: Date) => and(eq(closures.told, 'waiting'), lte(closures.t
 /** Takes up the next closure the bookings system is to be told of, so that no other server does. */
 async function takeUp(service: Service, now: Date): Promise<Told | null> {
   if (!(await anyLike(service.writer, closures, toTellAt(now)))) return null
-  return service.writer.transaction(
-    async (tx) => {
-      const [closure] = await tx
-        .select()
-        .from(closures)
-        .where(toTellAt(now))
-        .orderBy(asc(closures.tryAt), asc(closures.id))
-        .limit(1)
-        .for('update', { skipLocked: true })
-      if (!closure) return null
-      await tx
-        .update(closures)
-        .set({ tryAt: new Date(now.getTime() + LEASE_MS) })
-        .where(eq(closures.id, closure.id))
-      const [rest] = await tx
-        .select({ place: places, order: orders, site: sites })
-        .from(orders)
-        .innerJoin(places, eq(places.id, closure.placeId))
-        .innerJoin(sites, eq(sites.id, closure.siteId))
-        .where(eq(orders.id, closure.orderId))
-      return { closure, ...rest! }
-    },
-    { isolationLevel: 'read committed' },
-  )
+  return service.writer.transaction(async (tx) => {
+    const [closure] = await tx
+      .select()
+      .from(closures)
+      .where(toTellAt(now))
+      .orderBy(asc(closures.tryAt), asc(closures.id))
+      .limit(1)
+      .for('update', { skipLocked: true })
+    if (!closure) return null
+    await tx
+      .update(closures)
+      .set({ tryAt: new Date(now.getTime() + LEASE_MS) })
+      .where(eq(closures.id, closure.id))
+    const [rest] = await tx
+      .select({ place: places, order: orders, site: sites })
+      .from(orders)
+      .innerJoin(places, eq(places.id, closure.placeId))
+      .innerJoin(sites, eq(sites.id, closure.siteId))
+      .where(eq(orders.id, closure.orderId))
+    return { closure, ...rest! }
+  })
 }
 
 /** Tells the bookings system of a closure as it is; what is heard of it is kept, and it is told again where it changed meanwhile. */

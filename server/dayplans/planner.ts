@@ -34,24 +34,21 @@ const waitingAt = (now: Date) => and(eq(dayPlans.state, 'waiting'), lte(dayPlans
 
 async function takeUp(service: Service) {
   if (!(await anyLike(service.writer, dayPlans, waitingAt(service.clock())))) return null
-  return service.writer.transaction(
-    async (tx) => {
-      const now = service.clock()
-      const [row] = await tx.select().from(dayPlans).where(waitingAt(now)).orderBy(asc(dayPlans.id)).limit(1).for('update', { skipLocked: true })
-      if (!row) return null
-      if (row.attempts >= MOST_ATTEMPTS) {
-        await tx.update(dayPlans).set({ state: 'failed' }).where(eq(dayPlans.id, row.id))
-        return null
-      }
-      const tryAt = new Date(now.getTime() + 2 * 1000 * (row.ask.seconds ?? USUAL_SECONDS) + LEASE_MS)
-      await tx
-        .update(dayPlans)
-        .set({ tryAt, attempts: row.attempts + 1 })
-        .where(eq(dayPlans.id, row.id))
-      return row
-    },
-    { isolationLevel: 'read committed' },
-  )
+  return service.writer.transaction(async (tx) => {
+    const now = service.clock()
+    const [row] = await tx.select().from(dayPlans).where(waitingAt(now)).orderBy(asc(dayPlans.id)).limit(1).for('update', { skipLocked: true })
+    if (!row) return null
+    if (row.attempts >= MOST_ATTEMPTS) {
+      await tx.update(dayPlans).set({ state: 'failed' }).where(eq(dayPlans.id, row.id))
+      return null
+    }
+    const tryAt = new Date(now.getTime() + 2 * 1000 * (row.ask.seconds ?? USUAL_SECONDS) + LEASE_MS)
+    await tx
+      .update(dayPlans)
+      .set({ tryAt, attempts: row.attempts + 1 })
+      .where(eq(dayPlans.id, row.id))
+    return row
+  })
 }
 
 /** Computes what waits; the bound of each is looked for beside the next. Whoever leaves gives back what is not ready. */

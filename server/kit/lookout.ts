@@ -43,7 +43,7 @@ export async function takeDue(service: Service, due: Due, take: (tx: Tx, now: Da
   const now = service.clock()
   if (!(await anyLike(service.writer, due.table, due.where(now)))) return
   for (;;) {
-    const taken = await service.writer.transaction((tx) => take(tx, now, BATCH), { isolationLevel: 'read committed' })
+    const taken = await service.writer.transaction((tx) => take(tx, now, BATCH))
     if (taken) service.publisher.nudge()
     if (taken < BATCH) return
   }

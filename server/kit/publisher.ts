@@ -30,6 +30,8 @@ export class Publisher {
   readonly published = new EventEmitter().setMaxListeners(0)
   private running: Promise<void> | null = null
   private again = false
+  /** Whether what somebody failed over before is to be looked for with the next round. */
+  private looksBack = true
   private timer: NodeJS.Timeout
   private looking: Promise<void> | null = null
 
@@ -46,10 +48,17 @@ export class Publisher {
   private async look(): Promise<void> {
     const waits = async () => (await anyLike(this.db, events, isNull(events.seq))) || (await anyLike(this.db, untoldEvents, this.dueAgain()))
     // Whoever cannot look tries, and logs why that fails.
-    if (await waits().catch(() => true)) this.nudge()
+    if (!(await waits().catch(() => true))) return
+    this.lookBack()
+    this.nudge()
   }
 
   private dueAgain = () => and(isNull(untoldEvents.setAsideAt), lte(untoldEvents.nextAt, this.clock()))
+
+  /** The next round looks for what somebody failed over before as well. */
+  lookBack(): void {
+    this.looksBack = true
+  }
 
   /** Something was committed; publish it soon. */
   nudge(): void {
@@ -77,15 +86,28 @@ export class Publisher {
 
   private async publish(): Promise<void> {
     for (;;) {
-      const batch = await this.db.transaction((tx) => this.publishBatch(tx), { isolationLevel: 'read committed' })
+      const batch = await this.publishBatch()
       for (const event of batch) this.published.emit('event', event)
       if (batch.length < BATCH) return
     }
   }
 
-  private async publishBatch(tx: Tx): Promise<PublishedEvent[]> {
+  /** All of them in one go; where somebody fails over one, the same again with each event by itself. */
+  private async publishBatch(): Promise<PublishedEvent[]> {
+    const looksBack = this.looksBack
+    this.looksBack = false
+    try {
+      return await this.db.transaction((tx) => this.round(tx, looksBack, (event) => this.follow(tx, event)))
+    } catch (error) {
+      this.looksBack ||= looksBack
+      if (unavailability(error) || isDeadlock(error)) throw error
+      return this.db.transaction((tx) => this.round(tx, looksBack, (event) => this.tell(tx, event, 0)))
+    }
+  }
+
+  private async round(tx: Tx, looksBack: boolean, tell: (event: PublishedEvent) => Promise<void>): Promise<PublishedEvent[]> {
     const last = Number(await lockSetting(tx, SEQUENCE, 0))
-    await this.tellAgain(tx)
+    if (looksBack) await this.tellAgain(tx)
     const waiting = await tx.select().from(events).where(isNull(events.seq)).orderBy(asc(events.id)).limit(BATCH)
     if (!waiting.length) return []
     const batch = waiting.map((event, index) => ({ ...event, seq: last + index + 1 }))
@@ -106,7 +128,7 @@ export class Publisher {
       .update(settings)
       .set({ value: last + batch.length })
       .where(eq(settings.name, SEQUENCE))
-    for (const event of batch) await this.tell(tx, event, 0)
+    for (const event of batch) await tell(event)
     return batch
   }
 
@@ -122,12 +144,14 @@ export class Publisher {
     for (const { event, attempts } of due) await this.tell(tx, event as PublishedEvent, attempts)
   }
 
+  private async follow(tx: Tx, event: PublishedEvent): Promise<void> {
+    for (const subscriber of this.subscribers) await subscriber(tx, event)
+  }
+
   /** What follows from one event, or nothing of it: written in a savepoint of its own. */
   private async tell(tx: Tx, event: PublishedEvent, before: number): Promise<void> {
     try {
-      await tx.transaction(async (savepoint) => {
-        for (const subscriber of this.subscribers) await subscriber(savepoint, event)
-      })
+      await tx.transaction((savepoint) => this.follow(savepoint, event))
       if (before) await tx.delete(untoldEvents).where(eq(untoldEvents.eventId, event.id))
     } catch (error) {
       // With the database gone, or the round given up for another change, nobody can be told of anything: all of it is taken back.

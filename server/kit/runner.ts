@@ -91,14 +91,11 @@ export function preparedCommand<Input, Answer, Ready>(
       const fingerprint = request.file ? await fingerprintOf(request.file) : ''
       const ready = await prepare(circumstances)
       const answer = await withRetries(() =>
-        service.writer.transaction(
-          async (tx) => {
-            const { who, now } = circumstances
-            const run = () => change({ ...circumstances, ready, tx, tell: (happening) => recordEvent(tx, who, now, happening) })
-            return key ? once(tx, key, circumstances, fingerprint, endpoint, run) : run()
-          },
-          { isolationLevel: 'read committed' },
-        ),
+        service.writer.transaction(async (tx) => {
+          const { who, now } = circumstances
+          const run = () => change({ ...circumstances, ready, tx, tell: (happening) => recordEvent(tx, who, now, happening) })
+          return key ? once(tx, key, circumstances, fingerprint, endpoint, run) : run()
+        }),
       )
       service.publisher.nudge()
       response.json(answer)

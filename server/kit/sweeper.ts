@@ -56,15 +56,12 @@ export class Sweeper {
 
   private async sweepWhenDue(): Promise<void> {
     const now = this.service.clock()
-    await this.service.db.transaction(
-      async (tx) => {
-        const last = await lockSetting(tx, SWEPT, 0)
-        if (now.getTime() - Number(last) < HOUR) return
-        for (const sweep of [sweepKit, ...this.sweeps]) await sweep(tx, now)
-        await saveSetting(tx, SWEPT, now.getTime())
-      },
-      { isolationLevel: 'read committed' },
-    )
+    await this.service.db.transaction(async (tx) => {
+      const last = await lockSetting(tx, SWEPT, 0)
+      if (now.getTime() - Number(last) < HOUR) return
+      for (const sweep of [sweepKit, ...this.sweeps]) await sweep(tx, now)
+      await saveSetting(tx, SWEPT, now.getTime())
+    })
     await sweepUploads(this.service, new Date(Date.now() - KEEP.uploads))
   }
 }

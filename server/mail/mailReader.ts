@@ -73,27 +73,24 @@ export class MailReader {
     if (!(await anyLike(db, incomingMails, WAITING))) return false
     let failing: Incoming | null = null
     try {
-      return await db.transaction(
-        async (tx) => {
-          const [mail] = await tx.select().from(incomingMails).where(WAITING).orderBy(asc(incomingMails.id)).limit(1).for('update', { skipLocked: true })
-          if (!mail) return false
-          failing = mail
-          const outcome = await this.outcomeOf(tx, mail, clock())
-          await tx
-            .update(incomingMails)
-            .set({
-              state: outcome.state,
-              reason: outcome.reason ?? null,
-              requestId: outcome.requestId ?? null,
-              leftOut: outcome.leftOut ?? null,
-              subject: outcome.subject,
-            })
-            .where(eq(incomingMails.id, mail.id))
-          publisher.nudge()
-          return true
-        },
-        { isolationLevel: 'read committed' },
-      )
+      return await db.transaction(async (tx) => {
+        const [mail] = await tx.select().from(incomingMails).where(WAITING).orderBy(asc(incomingMails.id)).limit(1).for('update', { skipLocked: true })
+        if (!mail) return false
+        failing = mail
+        const outcome = await this.outcomeOf(tx, mail, clock())
+        await tx
+          .update(incomingMails)
+          .set({
+            state: outcome.state,
+            reason: outcome.reason ?? null,
+            requestId: outcome.requestId ?? null,
+            leftOut: outcome.leftOut ?? null,
+            subject: outcome.subject,
+          })
+          .where(eq(incomingMails.id, mail.id))
+        publisher.nudge()
+        return true
+      })
     } catch (error) {
       if (!failing) throw error
       await this.afterFailure(failing, error)

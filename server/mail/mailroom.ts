@@ -87,30 +87,27 @@ export class Mailroom {
     const siteIds = new Map<string, number>()
     for (const { address } of session.envelope.rcptTo) siteIds.set(address, (await this.siteOf(address))!.id)
     await db
-      .transaction(
-        async (tx) => {
-          const shape = new Shape()
-          const file = await storeFile(tx, stream, clock(), (chunk) => shape.see(chunk))
-          if (stream.sizeExceeded) throw new NothingKept()
-          const onceKey = shape.onceKey(sender)
-          for (const [address, siteId] of siteIds) {
-            const mail = {
-              siteId,
-              onceKey,
-              messageId: shape.messageId,
-              sender: sender.slice(0, 190),
-              recipient: address.slice(0, 250),
-              receivedAt: clock(),
-              state: 'waiting' as const,
-              reason: file.bytes > LARGEST_MAIL ? 'too large' : null,
-              fileId: file.id,
-            }
-            if (!(await here(tx, siteId, onceKey))) await tx.insert(incomingMails).values(mail)
-            else if (siteIds.size === 1) throw new NothingKept()
+      .transaction(async (tx) => {
+        const shape = new Shape()
+        const file = await storeFile(tx, stream, clock(), (chunk) => shape.see(chunk))
+        if (stream.sizeExceeded) throw new NothingKept()
+        const onceKey = shape.onceKey(sender)
+        for (const [address, siteId] of siteIds) {
+          const mail = {
+            siteId,
+            onceKey,
+            messageId: shape.messageId,
+            sender: sender.slice(0, 190),
+            recipient: address.slice(0, 250),
+            receivedAt: clock(),
+            state: 'waiting' as const,
+            reason: file.bytes > LARGEST_MAIL ? 'too large' : null,
+            fileId: file.id,
           }
-        },
-        { isolationLevel: 'read committed' },
-      )
+          if (!(await here(tx, siteId, onceKey))) await tx.insert(incomingMails).values(mail)
+          else if (siteIds.size === 1) throw new NothingKept()
+        }
+      })
       .catch((error: unknown) => {
         // The same message again, or the same at the same moment: it is here already.
         if (!(error instanceof NothingKept) && !isDuplicate(error)) throw error

@@ -51,7 +51,7 @@ export function open311(service: Service): Router {
     if (!key) throw new StandardError(403, ['api_key is needed to report. An administrator makes one in Setup.'])
     const site = await jurisdictionOf(db, one(from.jurisdiction_id), key)
     if (!one(from.service_code)) throw new StandardError(400, ['service_code was not provided.'])
-    const made = await writer.transaction((tx) => createFromProgram(tx, service, site, key, body, now), { isolationLevel: 'read committed' })
+    const made = await writer.transaction((tx) => createFromProgram(tx, service, site, key, body, now))
     publisher.nudge()
     sendRows(response, formatOf(request), 'service_requests', 'request', [made], 201)
   })

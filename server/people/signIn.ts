@@ -52,24 +52,21 @@ async function provePassword(service: Service, input: { email: string; password:
  */
 async function turn(service: Service, pairHash: string, now: Date): Promise<void> {
   const waitMs = await withRetries(() =>
-    service.writer.transaction(
-      async (tx) => {
-        // One statement that makes the row or locks it, so that two who come first do not wait for each other.
-        await tx
-          .insert(signInTries)
-          .values({ pairHash, tries: 0, nextAt: now })
-          .onDuplicateKeyUpdate({ set: { tries: sql`${signInTries.tries}` } })
-        const [row] = await tx.select().from(signInTries).where(eq(signInTries.pairHash, pairHash)).for('update')
-        const at = Math.max(now.getTime(), row!.nextAt.getTime())
-        if (at - now.getTime() > LONGEST_WAIT_MS) return at - now.getTime()
-        await tx
-          .update(signInTries)
-          .set({ tries: row!.tries + 1, nextAt: new Date(at + pauseAfter(row!.tries + 1)) })
-          .where(eq(signInTries.pairHash, pairHash))
-        return at - now.getTime()
-      },
-      { isolationLevel: 'read committed' },
-    ),
+    service.writer.transaction(async (tx) => {
+      // One statement that makes the row or locks it, so that two who come first do not wait for each other.
+      await tx
+        .insert(signInTries)
+        .values({ pairHash, tries: 0, nextAt: now })
+        .onDuplicateKeyUpdate({ set: { tries: sql`${signInTries.tries}` } })
+      const [row] = await tx.select().from(signInTries).where(eq(signInTries.pairHash, pairHash)).for('update')
+      const at = Math.max(now.getTime(), row!.nextAt.getTime())
+      if (at - now.getTime() > LONGEST_WAIT_MS) return at - now.getTime()
+      await tx
+        .update(signInTries)
+        .set({ tries: row!.tries + 1, nextAt: new Date(at + pauseAfter(row!.tries + 1)) })
+        .where(eq(signInTries.pairHash, pairHash))
+      return at - now.getTime()
+    }),
   )
   if (waitMs > LONGEST_WAIT_MS) {
     const seconds = Math.ceil((waitMs - LONGEST_WAIT_MS) / 1000)
