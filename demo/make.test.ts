@@ -35,6 +35,12 @@ test('Irish public holidays agree with a holiday package, for ten years (package
   }
 })
 
+test('passwords are kept with the care asked for (OWASP Password Storage Cheat Sheet: Argon2id, 19 MiB, two rounds, one lane)', () => {
+  const kept = [...new Set(world!.rows.accounts.map(({ passwordHash }) => passwordHash))]
+  for (const one of kept) expect(one).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/)
+  expect(kept.length).toBeGreaterThan(0)
+})
+
 test('the same seed and the same moment give the same world', () => {
   expect(JSON.stringify(again!.rows)).toBe(JSON.stringify(world!.rows))
   // All chance comes from here, and another seed gives another.
