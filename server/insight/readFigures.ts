@@ -58,7 +58,7 @@ export default query(contract.readFigures, async ({ db, who, now }) => {
     .where(and(gte(orders.createdAt, since), inArray(orders.kind, ['repair', 'call_back']), withinSites(who, orders.siteId)))
     .groupBy(assets.id)
     .having(sql`repairs >= ${REPEATED}`)
-    .orderBy(desc(sql`repairs`))
+    .orderBy(desc(sql`repairs`), asc(assets.tag))
     .limit(10)
   const repairOrders = repeats.length
     ? await db

@@ -244,6 +244,9 @@ describe('figures', () => {
     )
     expect(march).toEqual({ month: '2026-03', requests: requests!.n, finished: orders!.n, finishedOnTime: Number(orders!.good) })
     expect(figures.repeats.every((row) => row.repairs >= 3 && row.costMinor > 0)).toBe(true)
+    // Among as many repairs the order is the same whenever it is looked at.
+    const inOrder = [...figures.repeats].sort((a, b) => b.repairs - a.repairs || (a.tag < b.tag ? -1 : 1))
+    expect(figures.repeats.map(({ tag }) => tag)).toEqual(inOrder.map(({ tag }) => tag))
   })
 
   test('statements of a month add up to its charges, and those to the journal', async () => {

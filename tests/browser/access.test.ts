@@ -86,6 +86,21 @@ test.each(VIEWS)('%s at %s has no serious accessibility finding and does not rea
   expect(await person.overflow()).toBe(0)
 })
 
+test('a first view reads few files, and each once', async () => {
+  const files = async (who: string, address: string, words: string) => {
+    const person = people.get(who)!
+    await person.go(address)
+    await person.reads(words)
+    return person.driver.executeScript<string[]>(
+      "return performance.getEntriesByType('resource').map(({ name }) => name).filter((name) => name.endsWith('.js'))",
+    )
+  }
+  const [desk, counter] = [await files('coordinator', '/desk/intake', 'Intake'), await files('anybody', '/c/SKE', 'Where is it?')]
+  expect([new Set(desk).size, new Set(counter).size]).toEqual([desk.length, counter.length])
+  expect(desk.length).toBeLessThan(60)
+  expect(counter.length).toBeLessThan(25)
+})
+
 test('an endpoint of the reference says who may and what it takes, once it is opened', async () => {
   const coordinator = people.get('coordinator')!
   await coordinator.turnTo('/api-reference')
