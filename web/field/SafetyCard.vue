@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive, ref, useTemplateRef, watch } from 'vue'
 import type { JobSheet } from '#contract/field'
 import { hazardsAsRead, permitsMissing } from '#core/field'
 import type { FieldActs } from '#core/field'
@@ -22,6 +22,22 @@ const missing = computed(() => (props.over ? [] : permitsMissing(props.job.hazar
 const clock = (at: number) => toLocalField(new Date(at)).slice(11)
 const said = reactive({ number: '', from: clock(now.value), until: '' })
 const wrong = ref('')
+const readLine = useTemplateRef('readLine')
+
+let pressed = false
+function read(): void {
+  pressed = true
+  emit('read', { read: hazardsAsRead(props.job.hazards) })
+}
+/** The button is gone once it was pressed: whoever has no mouse goes on from what stands in its place. */
+watch(
+  () => props.job.hazardsReadAt,
+  () => {
+    if (pressed && document.activeElement === document.body) readLine.value?.focus({ preventScroll: true })
+    pressed = false
+  },
+  { flush: 'post' },
+)
 
 /** Of today; what ends earlier on the clock than it begins ends tomorrow. */
 function hold(): void {
@@ -46,10 +62,10 @@ function hold(): void {
         <span v-if="one.permit" class="label"> Takes a permit: {{ PERMIT_NAMES[one.permit].toLowerCase() }}.</span>
       </li>
     </ul>
-    <p v-if="job.hazardsReadAt" class="label">
+    <p v-if="job.hazardsReadAt" ref="readLine" class="label" tabindex="-1">
       You read them <span class="mono">{{ shortTime(job.hazardsReadAt) }}</span>.
     </p>
-    <NButton v-else-if="!over" type="primary" :disabled="busy" @click="emit('read', { read: hazardsAsRead(job.hazards) })">I have read them</NButton>
+    <NButton v-else-if="!over" type="primary" :disabled="busy" @click="read">I have read them</NButton>
     <p v-for="one in job.permits" :key="one.id">
       {{ PERMIT_NAMES[one.kind] }} <span class="mono">{{ one.number }}</span>,
       <span class="mono">{{ shortTime(one.fromAt) }} to {{ shortTime(one.untilAt) }}</span>

@@ -104,6 +104,17 @@ describe('hazards', () => {
   const card = (more: object = {}) =>
     mount(SafetyCard, { props: { job: { hazards: [FAN], hazardsReadAt: null, permits: [], ...more }, over: false, busy: false, problem: null } })
 
+  test('whoever pressed by key that they read it goes on from what stands there then', async () => {
+    const job = { hazards: [FAN], hazardsReadAt: null, permits: [] }
+    const card = mount(SafetyCard, { props: { job, over: false, busy: false, problem: null }, attachTo: document.body })
+    card.find('button').element.focus()
+    await card.find('button').trigger('click')
+    expect(card.emitted('read')).toHaveLength(1)
+    await card.setProps({ job: { ...job, hazardsReadAt: '2026-11-23T10:31:00Z' } })
+    expect(document.activeElement!.textContent).toContain('You read them')
+    card.unmount()
+  })
+
   test('are read first, as they stand; then the permit they take is written down with number and times', async () => {
     setServerNow('2026-11-23T10:30:00Z')
     const unread = card()
