@@ -17,6 +17,7 @@ const SOURCES = [
   'index.html',
   'public',
   'scripts/kit/chunksFor.ts',
+  'scripts/kit/fewFiles.ts',
   'scripts/build.mjs',
 ]
 const PROGRAMS = {

@@ -8,12 +8,11 @@ import { TestEnvironment } from 'jest-environment-node'
  * says of them, made once when first needed instead of by each suite.
  */
 const answers = JSON.parse(readFileSync(path.join(import.meta.dirname, '../../server/setup/answers.json'), 'utf8'))
-// They look at few answers each: what makes a check quicker costs more than it saves. The description itself is checked by others.
+// They look at few answers each: what makes a check quicker costs more than it saves.
 const ajv = new Ajv2020({
   strict: false,
   allErrors: true,
   inlineRefs: false,
-  validateSchema: false,
   code: { optimize: false },
   schemas: [{ $id: 'evrix', components: { schemas: answers.definitions } }],
 })
