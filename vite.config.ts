@@ -79,7 +79,7 @@ export default defineConfig({
     chunkSizeWarningLimit: 900,
     rolldownOptions: {
       preserveEntrySignatures: false,
-      output: { codeSplitting: { groups: [{ name: nameOf, includeDependenciesRecursively: false }] } },
+      output: { codeSplitting: { groups: [{ name: nameOf, debugName: 'shared', includeDependenciesRecursively: false }] } },
     },
   },
 })
