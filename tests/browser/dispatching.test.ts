@@ -123,7 +123,7 @@ test('work from the list is dragged onto somebody; before it is dropped the Boar
   expect(await where(id)).toEqual(['Bram Oyelaran 15:00 to 16:00'])
 })
 
-test('what is dragged to the edge of the rows brings those beyond it into sight; by a finger it is moved as by the mouse', async () => {
+test('what is dragged to the edge of the rows brings those beyond it into sight; a finger that goes over it scrolls, one that rests on it moves it as the mouse does', async () => {
   const { id, number } = await ready()
   await cast.coordinator.must(rearrange, {
     siteId: 1,
@@ -141,14 +141,19 @@ test('what is dragged to the edge of the rows brings those beyond it into sight;
     await desk.keys(Key.ESCAPE)
   })
   expect(await where(id)).toEqual(['Bram Oyelaran 13:00 to 14:00'])
-  // By a finger.
-  const bar = await steady(desk, barOf(number))
-  const touch = (type: string, x?: number, y?: number) =>
-    desk.driver.sendDevToolsCommand('Input.dispatchTouchEvent', { type, touchPoints: x === undefined ? [] : [{ x: Math.round(x), y: Math.round(y!) }] })
-  const [x, y] = [bar.x + 10, bar.y + 12]
-  await touch('touchStart', x, y)
-  for (let step = 1; step <= 3; step++) await touch('touchMove', x + step * 20, y)
+  const touch = (type: string, ...points: Spot[]) => desk.driver.sendDevToolsCommand('Input.dispatchTouchEvent', { type, touchPoints: points })
+  const within = ({ x, y }: Spot) => ({ x: Math.round(x + 10), y: Math.round(y + 12) })
+  const over = within(await steady(desk, barOf(number)))
+  const before = await scrolled()
+  await touch('touchStart', over)
+  for (let step = 1; step <= 4; step++) await touch('touchMove', { x: over.x, y: over.y - step * 20 })
+  await touch('touchEnd')
+  await desk.until('the rows go along', async () => (await scrolled()) > before)
+  const at = within(await steady(desk, barOf(number)))
+  await touch('touchStart', at)
   await desk.find(By.css('.ghost'))
+  for (let step = 1; step <= 3; step++) await touch('touchMove', { x: at.x + step * 20, y: at.y })
+  expect(await where(id)).toEqual(['Bram Oyelaran 13:00 to 14:00'])
   await touch('touchEnd')
   await desk.reads(`${number} moved: Bram Oyelaran`)
   expect((await where(id))[0]).not.toContain('13:00')

@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import interact from 'interactjs'
 import { onMounted, onUnmounted, watch } from 'vue'
 import type { Ref } from 'vue'
@@ -19,6 +20,11 @@ interface Under {
   row: string
   share: number
 }
+
+/** How long a finger rests on a visit before it takes it: until then it scrolls the rows. Common practice, no source. */
+const REST_MS = 350
+/** How far it may stray meanwhile: no finger rests on a pixel. */
+const STRAYS_PX = 8
 
 /** Visits and waiting orders are dragged over the rows of the Board, and visits made longer or shorter at their ends. */
 export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, board: () => Board, frame: () => BoardFrame) {
@@ -62,11 +68,26 @@ export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, boa
     grabbed = 0
   }
 
-  const started: { unset: () => void }[] = []
+  const visits = interact('.visit.planned')
+  const started: { unset: () => void }[] = [visits]
+  // Known before the library asks for it.
+  useEventListener(
+    window,
+    'pointerdown',
+    ({ pointerType }) => {
+      const finger = pointerType === 'touch'
+      const hold = finger ? REST_MS : 0
+      interact.pointerMoveTolerance(finger ? STRAYS_PX : 1)
+      visits.draggable({ hold }).resizable({ hold })
+    },
+    { capture: true },
+  )
+  // What a finger has taken goes with it, and neither the rows nor a menu.
+  useEventListener(root, ['touchmove', 'contextmenu'], (event: Event) => holding.held.value && event.preventDefault(), { passive: false })
   // Near an edge of the rows those beyond it come into sight.
-  onMounted(() => started.push(...draggables({ autoScroll: { container: root.value!, margin: 36 }, cursorChecker: () => 'grab' })))
-  const draggables = (options: object) => [
-    interact('.visit.planned')
+  onMounted(() => started.push(draggables({ autoScroll: { container: root.value!, margin: 36 }, cursorChecker: () => 'grab' })))
+  const draggables = (options: object) => {
+    visits
       .draggable({
         ...options,
         listeners: {
@@ -92,8 +113,8 @@ export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, boa
           },
           end: () => void holding.drop(),
         },
-      }),
-    interact('.waits').draggable({
+      })
+    return interact('.waits').draggable({
       ...options,
       ignoreFrom: 'a',
       listeners: {
@@ -104,8 +125,8 @@ export function useDragging(root: Ref<HTMLElement | null>, holding: Holding, boa
         move: carry,
         end: put,
       },
-    }),
-  ]
+    })
+  }
   onUnmounted(() => started.forEach((one) => one.unset()))
   watch(holding.held, (held) => {
     // While something is held, what is under the pointer is not marked as text.
