@@ -120,9 +120,11 @@ export class Box {
     await this.db.put('copies', { ...copy, accountId, at: Date.now() })
   }
   copy = (accountId: number, name: string): Promise<StoredCopy | undefined> => this.db.get('copies', [accountId, name])
-  async dropCopies(accountId: number, drops: (name: string) => boolean): Promise<void> {
+  /** @param before only those that were kept before then, in milliseconds of the device's clock */
+  async dropCopies(accountId: number, drops: (name: string) => boolean, before = Infinity): Promise<void> {
     const tx = this.db.transaction('copies', 'readwrite')
-    for (const [owner, name] of await tx.store.index('accountId').getAllKeys(accountId)) if (drops(name)) await tx.store.delete([owner, name])
+    for (const key of await tx.store.index('accountId').getAllKeys(accountId))
+      if (drops(key[1]) && (before === Infinity || (await tx.store.get(key))!.at < before)) await tx.store.delete(key)
     await tx.done
   }
 

@@ -6,7 +6,7 @@ import { address, call, CallProblem, forgetting, freshKey, serverNow } from '#we
 import type { ActKind, ActKinds } from './acts'
 import { heard } from './device'
 import type { Device } from './device'
-import { fileNameOf, keepAs, keepBlob, keptAs, keptBlob } from './kept'
+import { dropCopies, fileNameOf, keepAs, keepBlob, keptAs, keptBlob } from './kept'
 import { Outbox } from './outbox'
 import type { Act, ActBody, Outcome } from './outbox'
 import { sendFile } from './sendFile'
@@ -233,15 +233,9 @@ export const useCarrying = defineStore('carrying', () => {
     return found
   }
 
-  /** Of jobs that are not carried any more, nothing stays, unless something of them is still to be sent. */
+  /** Of jobs that are not carried any more nothing stays, unless something of them is still to be sent. */
   async function dropJobs(carried: Set<number>): Promise<void> {
-    if (!device.value) return
-    const { box, accountId } = device.value
-    const unsent = new Set(acts.value.map(({ body }) => body.visitId))
-    await box.dropCopies(accountId, (name) => {
-      const visitId = Number(/^\/api\/rounds\/(\d+)/.exec(name)?.[1])
-      return visitId > 0 && !carried.has(visitId) && !unsent.has(visitId)
-    })
+    if (device.value) await dropCopies(device.value, new Set([...carried, ...acts.value.map(({ body }) => body.visitId)]))
   }
 
   function onKept(name: string, changed: Changed): () => void {

@@ -3,6 +3,8 @@ import type { Device } from './device'
 /** Documents and pictures that are kept, together (our own choice: a day of twelve jobs stays under 15 MB). */
 const MOST_FILE_BYTES = 12_000_000
 const WAITING = 'act-'
+/** How long what is known of a place or an asset stays where nobody looks at it again (our own choice, no source). */
+const SPOT_MS = 3 * 24 * 3_600_000
 
 /** By what name the photo of an act lies on the device. */
 export const fileNameOf = (key: string) => `${WAITING}${key}`
@@ -15,6 +17,15 @@ export async function keptAs<T>({ box, seal, accountId }: Device, name: string):
 
 export async function keepAs({ box, seal, accountId }: Device, name: string, value: unknown): Promise<void> {
   await box.keepCopy(accountId, { name, sealed: await seal.close(value) })
+}
+
+/** Of other jobs than these nothing stays, nor of places and assets nobody looked at of late. */
+export async function dropCopies({ box, accountId }: Device, jobs: ReadonlySet<number>): Promise<void> {
+  await box.dropCopies(accountId, (name) => {
+    const visitId = Number(/^\/api\/rounds\/(\d+)/.exec(name)?.[1])
+    return visitId > 0 && !jobs.has(visitId)
+  })
+  await box.dropCopies(accountId, (name) => name.startsWith('/api/rounds-spot'), Date.now() - SPOT_MS)
 }
 
 export async function keptBlob({ box, seal, accountId }: Device, id: string): Promise<Blob | null> {

@@ -2,6 +2,8 @@ import 'fake-indexeddb/auto'
 import fc from 'fast-check'
 import type { Problem } from '#contract/kit'
 import { Box } from './box'
+import type { Device } from './device'
+import { dropCopies, keepAs, keptAs } from './kept'
 import { Outbox } from './outbox'
 import type { Act, ActBody } from './outbox'
 import { Seal } from './seal'
@@ -144,6 +146,26 @@ test('nothing that lies on the device can be read without its key, nor by whoeve
   await box.lock(7)
   await (await one.page()).outbox.flush()
   expect(server.held.map(({ text }) => text)).toEqual(['the alarm code is 4711'])
+})
+
+test('what is known of a place goes after three days, unless it was looked at again; of jobs, what is not carried', async () => {
+  const mine = { box: await Box.open('box-spots'), seal: await Seal.of(KEY), accountId: 7 } as Device
+  const [once, again, search, job] = ['/api/rounds-spot?placeId=1', '/api/rounds-spot?placeId=2', '/api/rounds-spots?code=A', '/api/rounds/5']
+  const clock = jest.spyOn(Date, 'now')
+  const after = (days: number) => clock.mockReturnValue(Date.UTC(2026, 10, 23) + days * 86_400_000)
+  after(0)
+  for (const name of [once, again, search, job, '/api/rounds/6']) await keepAs(mine, name, 'first')
+  await keepAs({ ...mine, accountId: 8 }, once, 'of another')
+  after(2.9)
+  await keepAs(mine, again, 'second')
+  await dropCopies(mine, new Set([5]))
+  const left = () => Promise.all([once, again, search, job, '/api/rounds/6'].map((name) => keptAs(mine, name)))
+  expect(await left()).toEqual(['first', 'second', 'first', 'first', null])
+  after(3.1)
+  await dropCopies(mine, new Set([5]))
+  clock.mockRestore()
+  expect(await left()).toEqual([null, 'second', null, 'first', null])
+  expect(await keptAs({ ...mine, accountId: 8 }, once)).toBe('of another')
 })
 
 /** What can happen on a phone between one act and the next. */
