@@ -59,6 +59,8 @@ export interface PassSheet {
   downtimes: Omit<JobDowntime, 'who'>[]
   /** Whoever is there works alone, and checks in; null where nobody asks. */
   alone: JobSheet['alone']
+  /** Who of theirs is there, as they said, and where they are called. */
+  there: { name: string; phone: string | null } | null
   /** Parts they brought along. */
   brought: { id: number; name: string; quantity: string; unit: string }[]
   /** What they said it costs, before they began. */

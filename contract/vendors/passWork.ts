@@ -152,6 +152,18 @@ export const checkInByPass = endpoint<ByPass, PassSheet>({
   input: Joi.object<ByPass, true>(byToken),
 })
 
+interface There extends ByPass {
+  name: string
+  phone?: string
+}
+export const sayWhoIsThere = endpoint<There, PassSheet>({
+  method: 'POST',
+  path: '/api/pass/:token/there',
+  says: 'Say who of yours is there and where they are called, so that the desk calls them and not the firm.',
+  may,
+  input: Joi.object<There, true>({ ...byToken, name: field.line(80).required(), phone: field.line(40).allow('') }),
+})
+
 export const readPassFile = endpoint<ByPass & { fileId: number; small?: boolean }, Blob>({
   method: 'GET',
   path: '/api/pass/:token/files/:fileId',

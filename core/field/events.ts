@@ -56,6 +56,12 @@ export const FIELD_EVENTS = {
     writes: false,
   }),
   'lone.checkIn': event<{ wasTold: boolean }>()({ says: 'is all right, working alone', told: null, writes: true }),
+  'lone.there': event<{ name: string; phone: string | null }>()({
+    says: 'said who is there:',
+    about: ({ name, phone }) => [name, phone].filter(Boolean).join(', '),
+    told: null,
+    writes: false,
+  }),
   'lone.overdue': event<{ name: string; phone: string | null; dueAt: string }>()({
     says: 'told of an overdue check-in:',
     about: ({ name, phone, dueAt }, words) => [name, phone, dueAt && `who was to check in by ${words.time(dueAt)}`].filter(Boolean).join(', '),

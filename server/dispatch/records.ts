@@ -37,6 +37,11 @@ export async function answerVisit(tx: Tx, visit: VisitRecord, answer: Partial<As
   await saveVisit(tx, visit, answer)
 }
 
+/** Somebody of the vendor says that they are there. */
+export async function nameWhoIsThere(tx: Tx, visitId: number, { name, phone }: { name: string; phone: string | null }): Promise<void> {
+  await tx.update(visits).set({ thereName: name, therePhone: phone }).where(eq(visits.id, visitId))
+}
+
 /** The clock has reminded, or told the desk: whoever moves the visit need not look again for that. */
 export async function noteTold(tx: Tx, visitIds: readonly number[], which: 'remindAt' | 'tellAt', now: Date): Promise<void> {
   if (visitIds.length)

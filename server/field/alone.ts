@@ -27,8 +27,11 @@ export async function checkInOn({ tx, visit, order, at, tell }: OnSite): Promise
 
 export const checkIn = jobCommand(contract.checkIn, checkInOn)
 
-/** Who is watched, and where they are called: our own people by their name, a vendor by theirs. */
-const WHO = { name: sql<string>`coalesce(${people.name}, ${vendors.name})`, phone: sql<string | null>`coalesce(${people.phone}, ${vendors.phone})` }
+/** Who is watched, and where they are called: our own people by their name; of a vendor whoever they say is there, or the firm. */
+const WHO = {
+  name: sql<string>`coalesce(${people.name}, concat(${visits.thereName}, ' of ', ${vendors.name}), ${vendors.name})`,
+  phone: sql<string | null>`coalesce(${people.phone}, ${visits.therePhone}, ${vendors.phone})`,
+}
 
 async function loneWorkOf(db: Reader, orderId: number, now: Date): Promise<Outgoing<LoneWork>> {
   const rows = await db

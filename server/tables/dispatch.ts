@@ -36,6 +36,9 @@ export const visits = mysqlTable(
     /** What of its hazards was read by whoever has it, and when. */
     hazardsRead: text('hazards_read'),
     hazardsReadAt: instant('hazards_read_at'),
+    /** Who of the vendor is there, as they say, and where they are called. */
+    thereName: varchar('there_name', { length: 80 }),
+    therePhone: varchar('there_phone', { length: 40 }),
     version: version(),
   },
   (table) => [

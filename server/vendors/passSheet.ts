@@ -55,6 +55,7 @@ export async function readPassSheet(db: Reader, service: Service, token: string,
     meters: await jobMeters(db, order.assetId, visit.id),
     downtimes: (await jobDowntimes(db, order.assetId, order.id)).map(({ who: _who, ...one }) => one),
     alone: await jobAlone(db, order.id, visit.id),
+    there: visit.thereName === null ? null : { name: visit.thereName, phone: visit.therePhone },
     brought: await db
       .select({ id: vendorParts.id, name: vendorParts.name, quantity: vendorParts.quantity, unit: vendorParts.unit })
       .from(vendorParts)

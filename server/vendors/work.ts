@@ -1,5 +1,6 @@
 import * as contract from '#contract/vendors'
 import { refuseAdditions } from '#core/field'
+import { nameWhoIsThere } from '#server/dispatch/records'
 import { sayDowntimeOn } from '#server/downtimes'
 import {
   addPhotoOn,
@@ -34,6 +35,13 @@ export const stopVendorClock = passCommand(contract.stopVendorClock, ({ tx, inpu
 
 export const correctVendorStint = passCommand(contract.correctVendorStint, (job) => correctStintOn(job, job.input))
 export const checkInByPass = passCommand(contract.checkInByPass, checkInOn)
+export const sayWhoIsThere = passCommand(contract.sayWhoIsThere, async ({ tx, input, visit, order, tell }) => {
+  refuseAdditions(order.state)
+  const there = { name: input.name, phone: input.phone || null }
+  if (there.name === visit.thereName && there.phone === visit.therePhone) return
+  await nameWhoIsThere(tx, visit.id, there)
+  await tell({ kind: 'lone.there', siteId: order.siteId, orderId: order.id, visitId: visit.id, details: there })
+})
 
 export const readPassHazards = passCommand(contract.readPassHazards, (job) => readHazardsOn(job, job.input.read))
 export const holdPassPermit = passCommand(contract.holdPassPermit, (job) => holdPermitOn(job, job.input))

@@ -125,3 +125,30 @@ test('whoever of a vendor works alone checks in; the desk hears of it when they 
   expect((await vendor.must(pass.readPass, { token: job.token })).alone).toBeNull()
   expect(await reasons(vendor.call(pass.checkInByPass, { token: job.token }))).toEqual(['not_alone'])
 })
+
+test('the desk calls whoever the vendor says is there, and the firm where they say no number or nothing at all', async () => {
+  const { token, id, name, visitId } = await sent((orderId) => cast.coordinator.must(setLoneWork, { orderId, everyMinutes: 30 }))
+  expect((await vendor.must(pass.readPass, { token })).there).toBeNull()
+  expect((await vendor.call(pass.sayWhoIsThere, { token, name: ' ' })).problem.reasons![0]).toMatchObject({ field: 'name' })
+  expect((await vendor.call(pass.sayWhoIsThere, { token, name: 'D', phone: '1'.repeat(41) })).problem.reasons![0]).toMatchObject({ field: 'phone' })
+  expect((await vendor.must(pass.sayWhoIsThere, { token, name: 'Declan Furlong' })).there).toEqual({ name: 'Declan Furlong', phone: null })
+  await vendor.must(pass.switchVendorStint, { token, kind: 'work' })
+  const watched = async () => (await cast.coordinator.must(readLoneWork, { orderId: id })).watched
+  expect(await watched()).toMatchObject([{ name: `Declan Furlong of ${name}`, phone: '+353 1 555 01 40' }])
+  const said = { name: 'Orla Furlong', phone: '+353 87 555 0199' }
+  for (let twice = 0; twice < 2; twice++) await vendor.must(pass.sayWhoIsThere, { token, ...said })
+  expect(await watched()).toMatchObject([{ name: `Orla Furlong of ${name}`, phone: said.phone }])
+  const { entries } = await cast.coordinator.must(readOrderTimeline, { id })
+  expect(entries.filter(({ kind }) => kind === 'lone.there').map(({ who, details }) => ({ who, details }))).toEqual([
+    { who: name, details: said },
+    { who: name, details: { name: 'Declan Furlong', phone: null } },
+  ])
+  await house.rows("UPDATE lone_watch SET due_at = '2026-11-23 10:20' WHERE visit_id = ?", [visitId])
+  await cast.coordinator.hears((sentence) => sentence.startsWith(`Orla Furlong of ${name} works alone on`) && sentence.endsWith(`call ${said.phone}`))
+  // By the link of another job nothing of it is read, and once the work is over nothing is added.
+  const other = await sent()
+  expect((await vendor.must(pass.readPass, { token: other.token })).there).toBeNull()
+  await house.rows("UPDATE work_order SET state = 'closed' WHERE id = ?", [id])
+  expect(await reasons(vendor.call(pass.sayWhoIsThere, { token, name: 'Nobody' }))).toEqual(['order_over'])
+  expect((await house.rows('SELECT there_name AS name FROM visit WHERE id = ?', [visitId]))[0]).toEqual({ name: said.name })
+})

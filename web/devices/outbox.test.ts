@@ -2,7 +2,6 @@ import 'fake-indexeddb/auto'
 import fc from 'fast-check'
 import type { Problem } from '#contract/kit'
 import { Box } from './box'
-import type { Device } from './device'
 import { dropCopies, keepAs, keptAs } from './kept'
 import { Outbox } from './outbox'
 import type { Act, ActBody } from './outbox'
@@ -149,7 +148,7 @@ test('nothing that lies on the device can be read without its key, nor by whoeve
 })
 
 test('what is known of a place goes after three days, unless it was looked at again; of jobs, what is not carried', async () => {
-  const mine = { box: await Box.open('box-spots'), seal: await Seal.of(KEY), accountId: 7 } as Device
+  const mine = { box: await Box.open('box-spots'), seal: await Seal.of(KEY), accountId: 7 }
   const [once, again, search, job] = ['/api/rounds-spot?placeId=1', '/api/rounds-spot?placeId=2', '/api/rounds-spots?code=A', '/api/rounds/5']
   const clock = jest.spyOn(Date, 'now')
   const after = (days: number) => clock.mockReturnValue(Date.UTC(2026, 10, 23) + days * 86_400_000)

@@ -21,6 +21,7 @@ const isDue = computed(() => props.alone.dueAt !== null && new Date(props.alone.
       <NButton type="primary" :disabled="busy" @click="emit('checkIn')">I am all right</NButton>
       <p v-if="away" class="problem">Without signal the desk does not hear of it. Call them before you go on.</p>
     </template>
+    <slot />
   </section>
 </template>
 

@@ -21,6 +21,7 @@ import PassFindings from './PassFindings.vue'
 import type { PassFound } from './PassFindings.vue'
 import PriceCard from './PriceCard.vue'
 import RenewLink from './RenewLink.vue'
+import WhoIsThere from './WhoIsThere.vue'
 
 /** A vendor’s job, without an account: all that our own people do on theirs, and the bill. */
 const BillForm = defineAsyncComponent(() => import('./BillForm.vue'))
@@ -32,7 +33,7 @@ function write({ zone, currency, writing }: contract.PassSheet): void {
   showNumbersOf({ currency, ...writing })
 }
 void pass.load().then(() => pass.value.value && write(pass.value.value))
-type Where = 'answer' | 'price' | 'safety' | 'findings' | 'parts' | 'talk' | 'files'
+type Where = 'answer' | 'price' | 'safety' | 'findings' | 'parts' | 'talk' | 'files' | 'who'
 const { it, busy, problem, problemAt, said, open, note, over, act, actAt, keepOpen, photo, addNote } = usePhoneJob<
   PassSheet,
   'note' | 'finish' | 'bill',
@@ -69,6 +70,10 @@ async function find({ photos, ...finding }: PassFound): Promise<void> {
 const parts = ref<InstanceType<typeof BroughtParts> | null>(null)
 async function bring(part: { name: string; quantity: string; unit: string }): Promise<void> {
   if (await actAt('parts', () => call(contract.bringPart, { token, ...part }))) parts.value?.clear()
+}
+const who = ref<InstanceType<typeof WhoIsThere> | null>(null)
+async function sayWho(there: { name: string; phone: string }): Promise<void> {
+  if (await actAt('who', () => call(contract.sayWhoIsThere, { token, ...there }))) who.value?.close()
 }
 const talk = ref<InstanceType<typeof TalkCard> | null>(null)
 async function say({ text, photos }: Written): Promise<void> {
@@ -139,13 +144,9 @@ const readBill = (file: File) => call(contract.readBillFile, { token, name: file
             @read="({ read }) => actAt('safety', () => call(contract.readPassHazards, { token, read }))"
             @hold="(permit) => actAt('safety', () => call(contract.holdPassPermit, { token, ...permit }))"
           />
-          <AloneCard
-            v-if="it.alone && !over"
-            :alone="it.alone"
-            :away="false"
-            :busy="busy"
-            @check-in="keepOpen(() => call(contract.checkInByPass, { token }))"
-          />
+          <AloneCard v-if="it.alone && !over" :alone="it.alone" :away="false" :busy="busy" @check-in="keepOpen(() => call(contract.checkInByPass, { token }))">
+            <WhoIsThere ref="who" :there="it.there" :busy="busy" :problem="problemAt('who')" @say="sayWho" />
+          </AloneCard>
           <ClockCard
             :running="it.running"
             :stints="it.stints"

@@ -8,6 +8,7 @@ import BroughtParts from './BroughtParts.vue'
 import PassFindings from './PassFindings.vue'
 import PriceCard from './PriceCard.vue'
 import RenewLink from './RenewLink.vue'
+import WhoIsThere from './WhoIsThere.vue'
 
 beforeEach(() => setActivePinia(createPinia()))
 const problem = (sentence: string, field?: string) =>
@@ -145,4 +146,37 @@ test('a link that has ended asks for another, and says where it went, or why not
   await gone.find('button').trigger('click')
   await flushPromises()
   expect(gone.find('[role="alert"]').text()).toContain('It was taken back.')
+})
+
+describe('who is there', () => {
+  test('a name and a number go to the desk; refused, they stay where they were typed; taken, the keyboard is on the button again', async () => {
+    const wrapper = mount(WhoIsThere, { props: { there: null, busy: false, problem: null }, attachTo: document.body })
+    expect(wrapper.text()).toContain('If you are not heard of, the desk calls your firm.')
+    await press(wrapper, 'Say who is there')
+    expect(wrapper.find('button[type="submit"]').attributes('disabled')).toBeDefined()
+    await wrapper.find('#there-name').setValue(' Orla Furlong ')
+    await wrapper.find('#there-phone').setValue('+353 87 555 0199')
+    await wrapper.find('form').trigger('submit')
+    expect(wrapper.emitted('say')).toEqual([[{ name: 'Orla Furlong', phone: '+353 87 555 0199' }]])
+    await wrapper.setProps({ problem: problem('The work on it is over.') })
+    expect(wrapper.find('[role="alert"]').text()).toBe('The work on it is over.')
+    expect((wrapper.find('#there-name').element as HTMLInputElement).value).toBe(' Orla Furlong ')
+    await wrapper.setProps({ problem: null, there: { name: 'Orla Furlong', phone: '+353 87 555 0199' } })
+    ;(wrapper.vm as unknown as { close: () => void }).close()
+    await new Promise((resolve) => requestAnimationFrame(resolve))
+    await flushPromises()
+    expect(wrapper.text()).toContain('The desk calls Orla Furlong on +353 87 555 0199.')
+    expect(document.activeElement!.textContent).toContain('Somebody else is there')
+    wrapper.unmount()
+  })
+
+  test('put back by Escape, what was said before stands', async () => {
+    const wrapper = mount(WhoIsThere, { props: { there: { name: 'Orla Furlong', phone: null }, busy: false, problem: null } })
+    await press(wrapper, 'Somebody else is there')
+    await wrapper.find('#there-name').setValue('Declan')
+    await wrapper.find('form').trigger('keydown', { key: 'Escape' })
+    expect(wrapper.text()).toContain('The desk calls Orla Furlong.')
+    await press(wrapper, 'Somebody else is there')
+    expect((wrapper.find('#there-name').element as HTMLInputElement).value).toBe('Orla Furlong')
+  })
 })
