@@ -37,10 +37,9 @@ defineExpose({
   </form>
   <p v-else>
     <template v-if="there">
-      The desk calls <strong>{{ there.name }}</strong>
-      <template v-if="there.phone">
-        on <span class="mono">{{ there.phone }}</span></template
-      >.
+      The desk calls <strong>{{ there.name }}</strong> on
+      <span v-if="there.phone" class="mono">{{ there.phone }}</span>
+      <template v-else>the number of your firm</template>.
     </template>
     <template v-else>If you are not heard of, the desk calls your firm.</template>
     <NButton ref="change" @click="begin">{{ there ? 'Somebody else is there' : 'Say who is there' }}</NButton>

@@ -175,7 +175,7 @@ describe('who is there', () => {
     await press(wrapper, 'Somebody else is there')
     await wrapper.find('#there-name').setValue('Declan')
     await wrapper.find('form').trigger('keydown', { key: 'Escape' })
-    expect(wrapper.text()).toContain('The desk calls Orla Furlong.')
+    expect(wrapper.text()).toContain('The desk calls Orla Furlong on the number of your firm.')
     await press(wrapper, 'Somebody else is there')
     expect((wrapper.find('#there-name').element as HTMLInputElement).value).toBe('Orla Furlong')
   })
