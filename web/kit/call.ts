@@ -16,6 +16,11 @@ export class CallProblem extends Error {
   at(field: string): string | undefined {
     return this.reasons.find((reason) => reason.field === field)?.sentence
   }
+
+  /** What is said where no field is named, at which it would stand. */
+  get apart(): string | null {
+    return this.reasons.some(({ field }) => field) ? null : (this.reasons[0]?.sentence ?? this.message)
+  }
 }
 
 /** A key for one change: sent again unchanged when an answer is lost, so that nothing happens twice. */

@@ -32,7 +32,7 @@ defineExpose({
       </li>
     </ul>
     <p v-else class="label">None yet. What you write here starts your bill.</p>
-    <form v-if="adding" aria-label="A part you brought" @submit.prevent="bring">
+    <form v-if="adding" class="asks" aria-label="A part you brought" @submit.prevent="bring">
       <TextEntry id="brought-name" v-model="said.name" label="What" :max="120" required :problem="problem?.at('name')" />
       <div class="halves">
         <DecimalField
@@ -47,7 +47,7 @@ defineExpose({
         />
         <TextEntry id="brought-unit" v-model="said.unit" label="Unit" :max="16" required :problem="problem?.at('unit')" />
       </div>
-      <p v-if="problem && !problem.reasons.some(({ field: of }) => of)" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+      <p v-if="problem?.apart" class="problem" role="alert">{{ problem.apart }}</p>
       <NButton type="primary" attr-type="submit" :disabled="busy || !said.name.trim() || !said.unit.trim()">Write it down</NButton>
       <NButton @click="adding = false">Not now</NButton>
     </form>
@@ -56,10 +56,6 @@ defineExpose({
 </template>
 
 <style scoped>
-form {
-  display: grid;
-  gap: 8px;
-}
 p {
   margin: 0;
 }

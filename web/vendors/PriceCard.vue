@@ -31,7 +31,7 @@ defineExpose({ close: () => (open.value = false) })
       <span class="label">{{ price.state === 'taken' ? 'The desk has agreed to it.' : 'The desk has it.' }}</span>
     </p>
     <p v-else-if="!open" class="label">Say what it costs before you begin, if you can.</p>
-    <form v-if="open" aria-label="Name a price" @submit.prevent="send">
+    <form v-if="open" class="asks" aria-label="Name a price" @submit.prevent="send">
       <DecimalField
         id="pass-net"
         ref="netField"
@@ -53,10 +53,6 @@ defineExpose({ close: () => (open.value = false) })
 </template>
 
 <style scoped>
-form {
-  display: grid;
-  gap: 8px;
-}
 p {
   margin: 0;
 }

@@ -28,10 +28,10 @@ defineExpose({
 </script>
 
 <template>
-  <form v-if="saying" aria-label="Who is there" @submit.prevent="say" @keydown.esc="saying = false">
+  <form v-if="saying" class="asks" aria-label="Who is there" @submit.prevent="say" @keydown.esc="saying = false">
     <TextEntry id="there-name" v-model="said.name" label="Who is there" autocomplete="name" :max="80" required :problem="problem?.at('name')" />
     <TextEntry id="there-phone" v-model="said.phone" label="Mobile number" kind="tel" autocomplete="tel" :max="40" :problem="problem?.at('phone')" />
-    <p v-if="problem && !problem.reasons.some(({ field: of }) => of)" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+    <p v-if="problem?.apart" class="problem" role="alert">{{ problem.apart }}</p>
     <NButton attr-type="submit" :disabled="busy || !said.name.trim()">Tell the desk</NButton>
     <NButton @click="saying = false">Not now</NButton>
   </form>
@@ -47,10 +47,6 @@ defineExpose({
 </template>
 
 <style scoped>
-form {
-  display: grid;
-  gap: 8px;
-}
 p {
   margin: 0;
 }

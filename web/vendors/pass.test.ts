@@ -162,7 +162,7 @@ describe('who is there', () => {
     expect(wrapper.find('[role="alert"]').text()).toBe('The work on it is over.')
     expect((wrapper.find('#there-name').element as HTMLInputElement).value).toBe(' Orla Furlong ')
     await wrapper.setProps({ problem: null, there: { name: 'Orla Furlong', phone: '+353 87 555 0199' } })
-    ;(wrapper.vm as unknown as { close: () => void }).close()
+    wrapper.vm.close()
     await new Promise((resolve) => requestAnimationFrame(resolve))
     await flushPromises()
     expect(wrapper.text()).toContain('The desk calls Orla Furlong on +353 87 555 0199.')
