@@ -3,10 +3,7 @@ import prettier from 'eslint-config-prettier'
 import vue from 'eslint-plugin-vue'
 import globals from 'globals'
 import ts from 'typescript-eslint'
-import { readScriptsOfComponents } from './scripts/lint/components.mjs'
 import { ownTables } from './scripts/lint/ownTables.mjs'
-
-readScriptsOfComponents()
 
 export default ts.config(
   { ignores: ['dist/', 'node_modules/', '.evrix/', '.run/', 'server/migrations/', 'coverage/'] },
@@ -15,13 +12,7 @@ export default ts.config(
   // What the rules of Vue look for is only in the interface: over the rest they cost a third of the linter’s time.
   ...vue.configs['flat/recommended'].map((one) => (one.rules && !one.files ? { ...one, files: ['**/*.vue', 'web/**/*.ts'] } : one)),
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser }, globals: globals.browser } },
-  {
-    files: ['**/*.ts', '**/*.vue'],
-    languageOptions: { parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname, extraFileExtensions: ['.vue'] } },
-    rules: { '@typescript-eslint/no-floating-promises': 'error' },
-  },
-  // In components, what others export is not known precisely enough to say that an assertion is needless.
-  { files: ['**/*.ts'], rules: { '@typescript-eslint/no-unnecessary-type-assertion': 'error' } },
+  // What only the types tell is looked for apart (scripts/lint/promises.mjs).
   {
     files: ['server/**/*.ts'],
     ignores: ['**/*.test.ts'],

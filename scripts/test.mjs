@@ -47,13 +47,15 @@ process.exit(failed ? 1 : 0)
 async function readAndBuild() {
   let world = null
   const waiting = [
+    () => run('types of the interface', 'node', [ROOMY, 'node_modules/vue-tsc/bin/vue-tsc.js', '--noEmit', '-p', 'tsconfig.web.json']),
     () => run('lint', 'node', ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0']),
-    () => run('types', 'node', [ROOMY, 'node_modules/vue-tsc/bin/vue-tsc.js', '--noEmit', '-p', 'tsconfig.json']),
     () => run('format', 'node', [ROOMY, 'node_modules/prettier/bin/prettier.cjs', '--check', '.', '--log-level', 'warn']),
     async () => {
       await buildApart()
       world = await makeWorldOnce()
     },
+    () => run('types', 'node', ['node_modules/typescript7/bin/tsc', '--noEmit', '-p', 'tsconfig.rest.json']),
+    () => run('promises', 'node', ['scripts/lint/promises.mjs']),
     () => run('answers', 'node', ['scripts/answers.mjs', '--check']),
     () => run('boundaries', 'npx', ['depcruise', 'core', 'contract', 'server', 'web', 'standins', 'demo', 'tests', '--config', '.dependency-cruiser.cjs']),
   ]
