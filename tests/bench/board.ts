@@ -18,11 +18,11 @@ export async function measureBoard(house: House, server: Running): Promise<Measu
   const desk = await new Client(server.url).signIn('maren.quill')
   const board = await desk.must(readBoard, { siteId: 1, first: '2026-11-23', days: 7 })
   const drawn = board.people.flatMap(({ visits }) => visits).length
-  const who = await (await (await Person.at(server.url)).signIn('maren.quill')).go('/')
+  const who = await (await (await Person.at(server.url)).signIn('maren.quill')).load('/')
   // What is loaded once is there: the Board is come to from another view, as in a day’s work.
   const views: number[] = []
   for (let n = 0; n < 5; n++) {
-    await who.turnTo('/insight')
+    await who.go('/insight')
     await who.reads('Repairs again and again')
     await who.driver.executeScript(
       `window.drawnAt = 0; const began = performance.now()
@@ -107,8 +107,8 @@ async function fillBoard(house: House): Promise<void> {
 }
 
 async function measureSeen(house: House, server: Running, desk: Client): Promise<number[]> {
-  const watcher = await (await (await Person.at(server.url)).signIn('tobias.achterberg')).go('/')
-  await watcher.turnTo('/board')
+  const watcher = await (await (await Person.at(server.url)).signIn('tobias.achterberg')).load('/')
+  await watcher.go('/board')
   await watcher.reads('Bench 1')
   await watcher.reads('Live')
   const took: number[] = []

@@ -46,7 +46,7 @@ export async function measureFloorplans(house: House, server: Running): Promise<
 
 /** Another floor first, so that program and styles are there; then the large one, chosen without loading the page anew. */
 async function drawOnce(desk: Person): Promise<number> {
-  await desk.go('/floorplans')
+  await desk.load('/floorplans')
   await desk.find(By.css('.leaflet-container canvas'))
   await desk.driver.executeScript(`
     const small = document.querySelector('.leaflet-container')

@@ -10,7 +10,7 @@ const ROUNDS = 15
 /** From the moment a request is accepted until the order can be read on another open Desk. */
 export async function measureLive(server: Running): Promise<Measure[]> {
   const watcher = await (await Person.at(server.url)).signIn('tobias.achterberg')
-  await watcher.go('/desk/planning')
+  await watcher.load('/desk/planning')
   await watcher.reads('Live')
   const desk = await new Client(server.url).signIn('maren.quill')
   const took: number[] = []

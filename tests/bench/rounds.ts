@@ -32,7 +32,7 @@ async function carriedDay(cast: Cast, server: Running): Promise<Measure[]> {
   }
   const phone = await (await Person.at(server.url, 'phone')).signIn('bram.oyelaran')
   try {
-    await phone.go('/rounds')
+    await phone.load('/rounds')
     await phone.until('everything is carried', () =>
       phone.driver.executeAsyncScript<boolean>(
         "const done = arguments[arguments.length - 1]; navigator.serviceWorker.ready.then(({ active }) => done(active.state === 'activated' && document.documentElement.dataset.carried === 'yes'))",
@@ -49,7 +49,7 @@ async function carriedDay(cast: Cast, server: Running): Promise<Measure[]> {
     const took: number[] = []
     for (let n = 0; n < 5; n++) {
       await phone.driver.get('about:blank')
-      await phone.go('/rounds')
+      await phone.load('/rounds')
       await phone.find(By.css('a.job'))
       took.push(await phone.driver.executeScript<number>('return window.listed'))
     }

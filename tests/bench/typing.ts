@@ -24,7 +24,7 @@ export async function measureTyping(house: House, server: Running): Promise<Meas
 }
 
 async function typed(desk: Person, address: string, label: string, where: string): Promise<Measure> {
-  await desk.go(address)
+  await desk.load(address)
   await desk.reads('Timeline')
   await desk.type(label, '')
   await desk.slow(SLOWER)

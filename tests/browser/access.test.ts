@@ -72,7 +72,7 @@ const VIEWS: [who: string, address: string | (() => string), words: string][] = 
 test.each(VIEWS)('%s at %s has no serious accessibility finding and does not reach over the edge', async (who, address, words) => {
   const person = people.get(who)!
   const to = typeof address === 'string' ? address : address()
-  await (who === 'anybody' || to.startsWith('/desk/') ? person.go(to) : person.turnTo(to))
+  await person.go(to)
   await person.reads(words)
   const rows = to.startsWith('/desk/')
     ? await person.driver.wait(async () => person.driver.findElements(By.css('ol .row')).then((found) => (found.length ? found : null)), 5_000)
@@ -89,7 +89,7 @@ test.each(VIEWS)('%s at %s has no serious accessibility finding and does not rea
 test('a first view reads few files, and each once', async () => {
   const files = async (who: string, address: string, words: string) => {
     const person = people.get(who)!
-    await person.go(address)
+    await person.load(address)
     await person.reads(words)
     return person.driver.executeScript<string[]>(
       "return performance.getEntriesByType('resource').map(({ name }) => name).filter((name) => name.endsWith('.js'))",
@@ -103,7 +103,7 @@ test('a first view reads few files, and each once', async () => {
 
 test('an endpoint of the reference says who may and what it takes, once it is opened', async () => {
   const coordinator = people.get('coordinator')!
-  await coordinator.turnTo('/api-reference')
+  await coordinator.go('/api-reference')
   await coordinator.type('Find', 'Report something')
   expect(await coordinator.readsNot('Who may:')).toBe(true)
   await coordinator.press('POST')
@@ -143,7 +143,7 @@ test('forms that open over or beside a view have no serious finding either', asy
 test('dark colours have no serious finding either', async () => {
   const person = people.get('coordinator')!
   await person.driver.executeScript("localStorage.setItem('evrix-theme', 'dark')")
-  await person.go('/desk/planning')
+  await person.load('/desk/planning')
   await (await person.driver.wait(async () => person.driver.findElements(By.css('ol .row')).then((found) => found[0] ?? null), 5_000))!.click()
   await person.reads('Timeline')
   await person.driver.sleep(300)

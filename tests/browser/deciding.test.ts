@@ -132,7 +132,7 @@ test('how a site writes is set in Setup, in force at once, and kept', async () =
     (await house.rows<{ content: string }>("SELECT CAST(content AS CHAR) AS content FROM rule_section WHERE section = 'writing'"))[0]?.content ?? '{}'
   await admin.until('it is kept', async () => JSON.parse(await kept()).weekFrom === 7)
   expect(JSON.parse(await kept())).toMatchObject({ clock: 12, weekFrom: 7 })
-  await admin.go('/setup/rules')
+  await admin.load('/setup/rules')
   await admin.reads('02:30 pm')
   await admin.choose('Times of day', '14:30')
   await admin.until('it is as before', async () => JSON.parse(await kept()).clock === 24)
@@ -156,7 +156,7 @@ test('a station says what others changed since one last looked, and only that', 
   await desk.driver.executeScript(
     "localStorage.setItem(Object.keys(localStorage).find((one) => one.startsWith('evrix-looks')), JSON.stringify({ planning: '2027-01-01T00:00:00Z' }))",
   )
-  await desk.go('/desk/planning')
+  await desk.load('/desk/planning')
   await desk.reads('Nobody else changed anything of what stands here.')
   await desk.quit()
 })

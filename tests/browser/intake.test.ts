@@ -266,7 +266,7 @@ test('an unknown caller is entered in two fields; the next calls start as this o
   expect(row).toEqual({ reporter_name: 'Ottoline Farrow', reporter_phone: '555 0187', reporter_id: null, channel: 'visit' })
 
   // Opened anew, the place and the way it came stand there already.
-  await desk.go('/desk/planning')
+  await desk.load('/desk/planning')
   await desk.find(By.css('ol .row'))
   await desk.keys('n')
   await desk.until('the place', async () => (await (await desk.find(By.css('[role="dialog"]'))).getText()).includes('KEL-104'))

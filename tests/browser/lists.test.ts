@@ -148,7 +148,7 @@ describe('lists', () => {
     await desk.keys(Key.ESCAPE)
     await desk.until('closed', async () => !/open=\d+/.test(await address()))
     // Sent to somebody else, the address shows the same.
-    await desk.go('/lists/orders?state=closed&sort=-closed&size=10&columns=number,summary,closed&rows=compact')
+    await desk.load('/lists/orders?state=closed&sort=-closed&size=10&columns=number,summary,closed&rows=compact')
     await desk.until('ten rows', async () => (await desk.driver.findElements(By.css('tr.row'))).length === 10)
     await desk.press('Next')
     await desk.reads('11–20')

@@ -36,14 +36,18 @@ export class Person {
     return new Person(driver, url, more.length > 0)
   }
 
+  /**
+   * Goes there as a link in the page leads, where both are the Desk's: a quarter of what loading it anew takes, and what
+   * people do. What was said of the last act is over then. Elsewhere, and where they are there already, as `load`.
+   */
   async go(address: string): Promise<this> {
-    await this.driver.get(address.startsWith('http') ? address : this.url + address)
-    return this
+    const within = await this.driver.executeAsyncScript<boolean>(TURN, address, this.url, DESK.source)
+    return within ? this : this.load(address)
   }
 
-  /** Another address of the page that is open, as a link in it would lead there: a quarter of what loading it anew takes. */
-  async turnTo(address: string): Promise<this> {
-    await this.driver.executeScript('history.pushState(null, "", arguments[0]); dispatchEvent(new PopStateEvent("popstate", { state: null }))', address)
+  /** Comes there as somebody who opens the page anew. */
+  async load(address: string): Promise<this> {
+    await this.driver.get(address.startsWith('http') ? address : this.url + address)
     return this
   }
 
@@ -78,8 +82,8 @@ export class Person {
   async type(label: string, text: string): Promise<void> {
     await this.turn(label)
     const field = await this.field(label)
-    await this.see(field)
-    await field.sendKeys(Key.chord(Key.CONTROL, 'a'))
+    // As by Ctrl A, which is not taken now and then.
+    await this.driver.executeScript(SELECT, field)
     await this.enter(text)
   }
 
@@ -189,8 +193,16 @@ export class Person {
     await input.sendKeys(file)
   }
 
+  /** One after another; of a chord, what is held down with the last is let go again, which the driver leaves down. */
   async keys(...keys: string[]): Promise<void> {
-    for (const key of keys) await this.driver.actions().sendKeys(key).perform()
+    for (const key of keys) {
+      const held = key.endsWith(Key.NULL) ? [...key.slice(0, -2)] : []
+      const presses = this.driver.actions()
+      for (const one of held) presses.keyDown(one)
+      presses.sendKeys(held.length ? key.at(-2)! : key)
+      for (const one of held) presses.keyUp(one)
+      await presses.perform()
+    }
   }
 
   /** The window of this browser from now on, exactly. */
@@ -296,6 +308,36 @@ export class Person {
   }
 }
 
+const DESK = /^\/(?!c\/|t\/|p\/|q\/|a\/|w\/|mine\/|job\/|rounds|readiness|sign-in|$)/
+/** What was there before is gone and what is read for the new page has come when it answers. */
+const TURN = `const [address, origin, desk, done] = arguments
+const there = new RegExp(desk)
+const app = document.getElementById('app')?.__vue_app__
+if (location.origin !== origin || !app || !there.test(location.pathname) || !there.test(address)) return done(false)
+if (location.pathname + location.search === address) return done(false)
+if (window.asked === undefined) {
+  window.asked = 0
+  const ask = window.fetch
+  window.fetch = (...all) => {
+    window.asked++
+    return ask(...all).finally(() => window.asked--)
+  }
+}
+const { undo } = app.config.globalProperties.$pinia.state.value
+if (undo) undo.said = null
+history.pushState(null, '', address)
+dispatchEvent(new PopStateEvent('popstate', { state: null }))
+let quiet = 0
+const look = (left) => setTimeout(() => {
+  quiet = window.asked ? 0 : quiet + 1
+  if (quiet > 3 || !left) done(true)
+  else look(left - 1)
+}, 30)
+look(150)`
+const SELECT = `const [one] = arguments
+one.scrollIntoView({ block: 'center' })
+one.focus()
+one.select()`
 const IN_SIGHT = `const inSight = (one) => {
   // What has no box of its own is seen in that of its parent.
   if (getComputedStyle(one).display === 'contents' && one.parentElement) return inSight(one.parentElement)

@@ -20,6 +20,7 @@ const queueWidth = useWidth('queue', 360, 280, 560)
 const contextWidth = useWidth('context', 300, 220, 480)
 const folded = useLocalStorage('evrix-context-folded', false)
 const about = ref<{ placeId?: number; assetId?: number; requestId?: number; orderId?: number }>({})
+const leaving = computed(() => !!open.value && about.value[`${open.value.type}Id`] !== open.value.id)
 const queue = ref<InstanceType<typeof QueuePane> | null>(null)
 
 const show = (type: 'request' | 'order', id: number) => router.push({ name: 'bench', params: { station: station.value, type, id } })
@@ -79,7 +80,7 @@ useKeys((key) => {
         <RowButton class="plain fold" :aria-expanded="!folded" :aria-label="folded ? 'Unfold what is known' : 'Fold what is known'" @click="folded = !folded">
           {{ folded ? '‹' : '›' }}
         </RowButton>
-        <ContextPane v-if="!folded" :about="about" :station="station" />
+        <ContextPane v-if="!folded" :about="about" :station="station" :leaving="leaving" />
       </aside>
     </template>
   </div>

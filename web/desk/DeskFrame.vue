@@ -13,7 +13,7 @@ import {
   Settings,
   Store,
 } from '@lucide/vue'
-import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue'
+import { computed, defineAsyncComponent, onMounted, onUnmounted, ref, watch } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
@@ -52,6 +52,14 @@ const portrait = usePortrait()
 const route = useRoute()
 const router = useRouter()
 const open = ref<'palette' | 'call' | 'keys' | null>(null)
+
+// What was looked for on one page is not looked for on the next.
+watch(
+  () => route.fullPath,
+  () => {
+    if (open.value !== 'call') open.value = null
+  },
+)
 
 const flow = useRead(readFlow, {}, { touchedBy: () => true, every: 60_000 })
 

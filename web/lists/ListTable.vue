@@ -83,7 +83,11 @@ watch(
 )
 
 let hovering: ReturnType<typeof setTimeout> | undefined
+let over: number | null = null
+/** The pointer moved over a row, or off it. One that rests while rows come and go under it means none of them. */
 function hover(id: number | null): void {
+  if (id === over) return
+  over = id
   clearTimeout(hovering)
   hovering = setTimeout(() => emit('peek', id), id === null ? 150 : 450)
 }
@@ -140,7 +144,7 @@ defineExpose({ focusRow })
           :aria-current="rows[item.index]!.id === open ? 'true' : undefined"
           tabindex="-1"
           @click="emit('show', item.index)"
-          @mouseenter="hover(rows[item.index]!.id)"
+          @mousemove="hover(rows[item.index]!.id)"
           @mouseleave="hover(null)"
         >
           <td class="box" @click.stop>

@@ -10,15 +10,24 @@ import { REQUEST_STATE_NAMES } from '#core/requests'
 import { dayOf, offerActs, ProblemNote, RecordLink, serverNow, shortTime, toLocalField, usePortrait, useRead } from '#web/kit'
 
 /** What is known around the open Sheet: this place, this asset, this reporter, what is open, what was done. */
-const props = defineProps<{ about: { placeId?: number; assetId?: number; requestId?: number; orderId?: number }; station: string }>()
+const props = defineProps<{
+  about: { placeId?: number; assetId?: number; requestId?: number; orderId?: number }
+  station: string
+  /** Whether another Sheet is being opened already: what stands here is still of the one before. */
+  leaving?: boolean
+}>()
 const context = useRead(readContext, () => props.about, { holds: true, touchedBy: ({ kind }) => isChange(kind) })
 const portrait = usePortrait()
-/** The Portraits of what stands here, by key too. */
+/** The Portraits of what the open Sheet is about, by key too: never those of the one before, whose facts stand here until its own have come. */
 offerActs(() => {
-  const { asset, place } = context.value.value ?? {}
+  const { asset, place } = (!props.leaving && context.value.value) || {}
   return [
-    ...(asset ? [{ label: `Portrait of ${asset.tag} ${asset.name}`, key: '.', run: () => portrait.open({ register: 'assets', id: asset.id }) }] : []),
-    ...(place ? [{ label: `Portrait of ${place.code} ${place.name}`, key: ',', run: () => portrait.open({ register: 'places', id: place.id }) }] : []),
+    ...(asset && asset.id === props.about.assetId
+      ? [{ label: `Portrait of ${asset.tag} ${asset.name}`, key: '.', run: () => portrait.open({ register: 'assets', id: asset.id }) }]
+      : []),
+    ...(place && place.id === props.about.placeId
+      ? [{ label: `Portrait of ${place.code} ${place.name}`, key: ',', run: () => portrait.open({ register: 'places', id: place.id }) }]
+      : []),
   ]
 })
 /** Second, third, 4th: how often it has failed, this time among them. */
