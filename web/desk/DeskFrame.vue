@@ -13,7 +13,7 @@ import {
   Settings,
   Store,
 } from '@lucide/vue'
-import { computed, defineAsyncComponent, onMounted, onUnmounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, onUnmounted, ref } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { readFlow } from '#contract/insight'
 import { STATION_NAMES, STATIONS } from '#core/orders'
@@ -53,13 +53,12 @@ const route = useRoute()
 const router = useRouter()
 const open = ref<'palette' | 'call' | 'keys' | null>(null)
 
-// What was looked for on one page is not looked for on the next.
-watch(
-  () => route.fullPath,
-  () => {
-    if (open.value !== 'call') open.value = null
-  },
-)
+/** Whoever goes back in the browser leaves what was looked for; a page that moves on by itself takes no words from it. */
+const wentBack = () => {
+  if (open.value !== 'call') open.value = null
+}
+onMounted(() => window.addEventListener('popstate', wentBack))
+onUnmounted(() => window.removeEventListener('popstate', wentBack))
 
 const flow = useRead(readFlow, {}, { touchedBy: () => true, every: 60_000 })
 
