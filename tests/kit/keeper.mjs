@@ -15,10 +15,21 @@ const REST_MS = 500
 /** Longest a server may take to end, as in its own process. */
 const MOST_MS = 10_000
 let served = null
+/** Where it served before: browsers that were there have what it serves already, and made ready to run. */
+let port = '0'
+
+const isFree = (one) =>
+  new Promise((resolve) => {
+    const probe = createServer()
+      .once('error', () => resolve(false))
+      .listen(Number(one), '127.0.0.1', () => probe.close(() => resolve(true)))
+  })
 
 const TASKS = {
   '/serve': async (env) => {
-    served = await serve(env)
+    // A server that came back to its address in another process may have it.
+    served = await serve(env.PORT === '0' ? { ...env, PORT: (await isFree(port)) ? port : '0' } : env)
+    if (env.PORT === '0') port = new URL(served.address).port
     return { address: served.address }
   },
   '/stop': async () => {
