@@ -11,6 +11,7 @@ import { accounts, loneWatches, loneWork, orders, people, stints, technicians, v
 import { jobCommand } from './jobCommand'
 import { endWatch, everyMinutesOf, renew } from './loneRows'
 import type { OnSite } from './onSite'
+import { vendorThere } from './vendorThere'
 
 const LOOK_EVERY_MS = 5_000
 
@@ -29,7 +30,7 @@ export const checkIn = jobCommand(contract.checkIn, checkInOn)
 
 /** Who is watched, and where they are called: our own people by their name; of a vendor whoever they say is there, or the firm. */
 const WHO = {
-  name: sql<string>`coalesce(${people.name}, concat(${visits.thereName}, ' of ', ${vendors.name}), ${vendors.name})`,
+  name: sql<string>`coalesce(${people.name}, ${vendorThere})`,
   phone: sql<string | null>`coalesce(${people.phone}, ${visits.therePhone}, ${vendors.phone})`,
 }
 

@@ -7,6 +7,7 @@ import { SEEN_IN_FIELD } from '#core/orders'
 import { query, withinSites } from '#server/kit'
 import type { Asker, Outgoing, Reader } from '#server/kit'
 import { accounts, devices, events, loneWatches, orders, people, places, sites, stints, teams, technicians, vendors, visits } from '../tables'
+import { vendorThere } from './vendorThere'
 
 const JOB = {
   orderId: orders.id,
@@ -38,7 +39,7 @@ export default query(contract.readCrewNow, async ({ db, who, input, now }) => {
       .where(and(isNotNull(stints.runningTechnicianId), site(orders.siteId))),
     toBegin(db, who, input.siteId, now),
     db
-      .select({ name: vendors.name, since: visits.startedAt, ...JOB })
+      .select({ name: vendorThere, since: visits.startedAt, ...JOB })
       .from(visits)
       .innerJoin(vendors, eq(vendors.id, visits.vendorId))
       .innerJoin(orders, eq(orders.id, visits.orderId))

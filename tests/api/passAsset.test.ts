@@ -1,5 +1,5 @@
 import { addDowntime, readDowntimes } from '#contract/downtimes'
-import { readLoneWork, setLoneWork } from '#contract/field'
+import { readCrewNow, readLoneWork, setLoneWork } from '#contract/field'
 import { addMeter, readMeters } from '#contract/meters'
 import { readOrder, readOrderTimeline } from '#contract/orders'
 import * as pass from '#contract/vendors'
@@ -138,6 +138,8 @@ test('the desk calls whoever the vendor says is there, and the firm where they s
   const said = { name: 'Orla Furlong', phone: '+353 87 555 0199' }
   for (let twice = 0; twice < 2; twice++) await vendor.must(pass.sayWhoIsThere, { token, ...said })
   expect(await watched()).toMatchObject([{ name: `Orla Furlong of ${name}`, phone: said.phone }])
+  // Among all that are in the field as well.
+  expect((await cast.coordinator.must(readCrewNow, {})).rows.find(({ job }) => job?.orderId === id)!.name).toBe(`Orla Furlong of ${name}`)
   const { entries } = await cast.coordinator.must(readOrderTimeline, { id })
   expect(entries.filter(({ kind }) => kind === 'lone.there').map(({ who, details }) => ({ who, details }))).toEqual([
     { who: name, details: said },

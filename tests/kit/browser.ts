@@ -217,7 +217,13 @@ export class Person {
 
   /** Waits until it is so; says what it waited for when it never is. */
   async until(what: string, isSo: () => Promise<boolean>): Promise<void> {
-    await this.driver.wait(isSo, PATIENCE, what)
+    // What was redrawn while it was looked at is looked at again.
+    const looked = () =>
+      isSo().catch((why: Error) => {
+        if (why.name !== 'StaleElementReferenceError') throw why
+        return false
+      })
+    await this.driver.wait(looked, PATIENCE, what)
   }
 
   /** The line of this browser from now on: none, a poor one, or as it is. */

@@ -2,7 +2,7 @@
 import { NButton } from 'naive-ui/es/button'
 import { computed, ref } from 'vue'
 import type { PassSheet } from '#contract/vendors'
-import { fromLocalField, MomentEntry, NumberEntry, spanTime, TextEntry, toLocalField } from '#web/kit'
+import { fromLocalField, MomentEntry, NumberEntry, spanTime, TextEntry, toLocalField, vBegins } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 
 /** Whether the vendor comes at the time planned: yes, at another time, or not at all. */
@@ -34,7 +34,7 @@ const propose = () => time.value && emit('propose', { ...time.value, note: note.
     </p>
     <p v-else-if="job.answer === 'accepted'" class="label" role="status">You have accepted. The desk knows.</p>
     <p v-if="problem && !doing" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-    <form v-if="doing === 'propose'" aria-label="Propose another time" @submit.prevent="propose">
+    <form v-if="doing === 'propose'" v-begins="'Another time'" aria-label="Propose another time" @submit.prevent="propose" @keydown.esc="doing = null">
       <MomentEntry id="propose-start" v-model="start" label="When you could come" :problem="at('start')" required />
       <NumberEntry id="propose-minutes" v-model="minutes" label="Minutes" :least="15" :most="1440" :step="15" :problem="at('end')" />
       <TextEntry id="propose-note" v-model="note" label="A line for the desk, if you like" :max="300" />
@@ -43,7 +43,13 @@ const propose = () => time.value && emit('propose', { ...time.value, note: note.
         <NButton @click="doing = null">Back</NButton>
       </div>
     </form>
-    <form v-else-if="doing === 'decline'" aria-label="Decline" @submit.prevent="why.trim() && emit('decline', why.trim())">
+    <form
+      v-else-if="doing === 'decline'"
+      v-begins="'We do not come'"
+      aria-label="Decline"
+      @keydown.esc="doing = null"
+      @submit.prevent="why.trim() && emit('decline', why.trim())"
+    >
       <TextEntry id="decline-why" v-model="why" label="Why you do not come" :max="300" :problem="at('note')" required />
       <p class="label">The desk sends somebody else, and this link ends.</p>
       <div class="acts">

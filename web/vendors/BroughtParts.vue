@@ -2,7 +2,7 @@
 import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import type { PassSheet } from '#contract/vendors'
-import { DecimalField, TextEntry } from '#web/kit'
+import { DecimalField, TextEntry, vBegins } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 
 /** Parts the vendor brought along and built in; the bill starts with them. */
@@ -32,7 +32,7 @@ defineExpose({
       </li>
     </ul>
     <p v-else class="label">None yet. What you write here starts your bill.</p>
-    <form v-if="adding" class="asks" aria-label="A part you brought" @submit.prevent="bring">
+    <form v-if="adding" v-begins class="asks" aria-label="A part you brought" @submit.prevent="bring" @keydown.esc="adding = false">
       <TextEntry id="brought-name" v-model="said.name" label="What" :max="120" required :problem="problem?.at('name')" />
       <div class="halves">
         <DecimalField

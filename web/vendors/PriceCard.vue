@@ -3,7 +3,7 @@ import { NButton } from 'naive-ui/es/button'
 import { ref } from 'vue'
 import type { PassSheet } from '#contract/vendors'
 import { formatMinor } from '#core/kit'
-import { DecimalField, TextEntry } from '#web/kit'
+import { DecimalField, TextEntry, vBegins } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 
 /** What it costs, said before work begins; the desk agrees to it or calls. */
@@ -31,7 +31,7 @@ defineExpose({ close: () => (open.value = false) })
       <span class="label">{{ price.state === 'taken' ? 'The desk has agreed to it.' : 'The desk has it.' }}</span>
     </p>
     <p v-else-if="!open" class="label">Say what it costs before you begin, if you can.</p>
-    <form v-if="open" class="asks" aria-label="Name a price" @submit.prevent="send">
+    <form v-if="open" v-begins class="asks" aria-label="Name a price" @submit.prevent="send" @keydown.esc="open = false">
       <DecimalField
         id="pass-net"
         ref="netField"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui/es/button'
-import { ref, useTemplateRef } from 'vue'
+import { ref } from 'vue'
 import type { PassSheet } from '#contract/vendors'
-import { TextEntry } from '#web/kit'
+import { TextEntry, vBegins } from '#web/kit'
 import type { CallProblem } from '#web/kit'
 
 /** Who of the vendor works there alone: the desk calls them, and not their firm. */
@@ -10,7 +10,6 @@ const props = defineProps<{ there: PassSheet['there']; busy: boolean; problem: C
 const emit = defineEmits<{ say: [{ name: string; phone: string }] }>()
 const saying = ref(false)
 const said = ref({ name: '', phone: '' })
-const change = useTemplateRef('change')
 function begin(): void {
   said.value = { name: props.there?.name ?? '', phone: props.there?.phone ?? '' }
   saying.value = true
@@ -18,17 +17,11 @@ function begin(): void {
 function say(): void {
   if (said.value.name.trim()) emit('say', { name: said.value.name.trim(), phone: said.value.phone.trim() })
 }
-defineExpose({
-  close: () => {
-    saying.value = false
-    // The keyboard goes on from where it was.
-    requestAnimationFrame(() => (change.value?.$el as HTMLElement | undefined)?.focus())
-  },
-})
+defineExpose({ close: () => (saying.value = false) })
 </script>
 
 <template>
-  <form v-if="saying" class="asks" aria-label="Who is there" @submit.prevent="say" @keydown.esc="saying = false">
+  <form v-if="saying" v-begins class="asks" aria-label="Who is there" @submit.prevent="say" @keydown.esc="saying = false">
     <TextEntry id="there-name" v-model="said.name" label="Who is there" autocomplete="name" :max="80" required :problem="problem?.at('name')" />
     <TextEntry id="there-phone" v-model="said.phone" label="Mobile number" kind="tel" autocomplete="tel" :max="40" :problem="problem?.at('phone')" />
     <p v-if="problem?.apart" class="problem" role="alert">{{ problem.apart }}</p>
@@ -42,7 +35,7 @@ defineExpose({
       <template v-else>the number of your firm</template>.
     </template>
     <template v-else>If you are not heard of, the desk calls your firm.</template>
-    <NButton ref="change" @click="begin">{{ there ? 'Somebody else is there' : 'Say who is there' }}</NButton>
+    <NButton @click="begin">{{ there ? 'Somebody else is there' : 'Say who is there' }}</NButton>
   </p>
 </template>
 

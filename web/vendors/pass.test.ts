@@ -3,6 +3,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { CallProblem } from '#web/kit'
 import { choose } from '../../tests/kit/choose'
 import { answering } from '../../tests/kit/fetch'
+import AnswerCard from './AnswerCard.vue'
 import BillForm from './BillForm.vue'
 import BroughtParts from './BroughtParts.vue'
 import PassFindings from './PassFindings.vue'
@@ -146,6 +147,33 @@ test('a link that has ended asks for another, and says where it went, or why not
   await gone.find('button').trigger('click')
   await flushPromises()
   expect(gone.find('[role="alert"]').text()).toContain('It was taken back.')
+})
+
+const asked = { busy: false, problem: null }
+const coming = { answer: null, plannedStart: '2026-11-24T09:00:00Z', plannedEnd: '2026-11-24T10:00:00Z', proposed: null }
+test.each([
+  [PriceCard, { ...asked, price: null, may: true, currency: 'EUR' }, 'Name a price', 'pass-net'],
+  [BroughtParts, { ...asked, brought: [{ id: 4, name: 'Gasket', quantity: '2.000', unit: 'pc' }], over: false }, 'Add a part', 'brought-name'],
+  [AnswerCard, { ...asked, job: coming }, 'Another time', 'propose-start'],
+  [AnswerCard, { ...asked, job: coming }, 'We do not come', 'decline-why'],
+])('a form that opens has the keyboard, and by Escape what opened it has it again: %#', async (card, props, words, field) => {
+  const wrapper = mount(card as typeof PriceCard, { props: props as never, attachTo: document.body })
+  await press(wrapper, words)
+  await flushPromises()
+  expect(document.activeElement!.id).toBe(field)
+  await wrapper.find('form').trigger('keydown', { key: 'Escape' })
+  await new Promise((resolve) => requestAnimationFrame(resolve))
+  expect(document.activeElement!.textContent).toBe(words)
+  // Who has gone on meanwhile is left where they are.
+  await press(wrapper, words)
+  await flushPromises()
+  await wrapper.find('form').trigger('keydown', { key: 'Escape' })
+  const elsewhere = document.body.appendChild(document.createElement('button'))
+  elsewhere.focus()
+  await new Promise((resolve) => requestAnimationFrame(resolve))
+  expect(document.activeElement).toBe(elsewhere)
+  elsewhere.remove()
+  wrapper.unmount()
 })
 
 describe('who is there', () => {
