@@ -12,26 +12,24 @@ export function useFirstField(form: Readonly<Ref<HTMLElement | null>>): void {
   })
 }
 
-const stood = new WeakMap<HTMLElement, { within: HTMLElement | null; after: Element | null }>()
+const stoodIn = new WeakMap<HTMLElement, HTMLElement | null>()
 
 /**
- * The same for a form that stands within a component, in the place of its button: once it is left, the keyboard is on
- * what stands there instead: the button with the words given where there are several. Whoever has gone on meanwhile
- * stays where they are.
+ * The same for a form that stands within a component, in the place of the button that opened it: once it is left, that
+ * button, marked `data-opens` with the same word, has the keyboard again. Whoever has gone on meanwhile stays where they are.
+ *
+ * @example <form v-if="open" v-begins="'price'"> and <NButton v-else data-opens="price">
  */
-export const vBegins: Directive<HTMLElement, string | undefined> = {
+export const vBegins: Directive<HTMLElement, string> = {
   mounted(form) {
-    stood.set(form, { within: form.parentElement, after: form.previousElementSibling })
+    stoodIn.set(form, form.parentElement)
     void nextTick(() => begin(form))
   },
-  beforeUnmount(form, { value: words = '' }) {
+  beforeUnmount(form, { value }) {
     if (!form.contains(document.activeElement)) return
-    const { within, after } = stood.get(form)!
     requestAnimationFrame(() => {
       if (document.activeElement !== document.body) return
-      const instead = after ? after.nextElementSibling : within?.firstElementChild
-      const buttons = [instead, within].flatMap((one) => (one?.matches('button') ? [one as HTMLElement] : [...(one?.querySelectorAll('button') ?? [])]))
-      buttons.find(({ textContent }) => textContent.includes(words))?.focus({ preventScroll: true })
+      stoodIn.get(form)?.querySelector<HTMLElement>(`[data-opens="${value}"]`)?.focus({ preventScroll: true })
     })
   },
 }

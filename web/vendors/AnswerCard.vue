@@ -34,7 +34,7 @@ const propose = () => time.value && emit('propose', { ...time.value, note: note.
     </p>
     <p v-else-if="job.answer === 'accepted'" class="label" role="status">You have accepted. The desk knows.</p>
     <p v-if="problem && !doing" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
-    <form v-if="doing === 'propose'" v-begins="'Another time'" aria-label="Propose another time" @submit.prevent="propose" @keydown.esc="doing = null">
+    <form v-if="doing === 'propose'" v-begins="'propose'" aria-label="Propose another time" @submit.prevent="propose" @keydown.esc="doing = null">
       <MomentEntry id="propose-start" v-model="start" label="When you could come" :problem="at('start')" required />
       <NumberEntry id="propose-minutes" v-model="minutes" label="Minutes" :least="15" :most="1440" :step="15" :problem="at('end')" />
       <TextEntry id="propose-note" v-model="note" label="A line for the desk, if you like" :max="300" />
@@ -45,7 +45,7 @@ const propose = () => time.value && emit('propose', { ...time.value, note: note.
     </form>
     <form
       v-else-if="doing === 'decline'"
-      v-begins="'We do not come'"
+      v-begins="'decline'"
       aria-label="Decline"
       @keydown.esc="doing = null"
       @submit.prevent="why.trim() && emit('decline', why.trim())"
@@ -61,8 +61,8 @@ const propose = () => time.value && emit('propose', { ...time.value, note: note.
       <NButton v-if="job.answer !== 'accepted'" :type="job.answer ? 'default' : 'primary'" :disabled="busy" @click="emit('accept')">{{
         job.answer === 'proposed' ? 'Come as planned after all' : 'Yes, we come then'
       }}</NButton>
-      <NButton :disabled="busy" @click="doing = 'propose'">Another time</NButton>
-      <NButton :disabled="busy" @click="doing = 'decline'">We do not come</NButton>
+      <NButton data-opens="propose" :disabled="busy" @click="doing = 'propose'">Another time</NButton>
+      <NButton data-opens="decline" :disabled="busy" @click="doing = 'decline'">We do not come</NButton>
     </div>
   </section>
 </template>

@@ -32,7 +32,7 @@ defineExpose({
       </li>
     </ul>
     <p v-else class="label">None yet. What you write here starts your bill.</p>
-    <form v-if="adding" v-begins class="asks" aria-label="A part you brought" @submit.prevent="bring" @keydown.esc="adding = false">
+    <form v-if="adding" v-begins="'part'" class="asks" aria-label="A part you brought" @submit.prevent="bring" @keydown.esc="adding = false">
       <TextEntry id="brought-name" v-model="said.name" label="What" :max="120" required :problem="problem?.at('name')" />
       <div class="halves">
         <DecimalField
@@ -51,7 +51,7 @@ defineExpose({
       <NButton type="primary" attr-type="submit" :disabled="busy || !said.name.trim() || !said.unit.trim()">Write it down</NButton>
       <NButton @click="adding = false">Not now</NButton>
     </form>
-    <NButton v-else-if="!over" @click="adding = true">Add a part</NButton>
+    <NButton v-else-if="!over" data-opens="part" @click="adding = true">Add a part</NButton>
   </section>
 </template>
 

@@ -31,7 +31,7 @@ defineExpose({ close: () => (open.value = false) })
       <span class="label">{{ price.state === 'taken' ? 'The desk has agreed to it.' : 'The desk has it.' }}</span>
     </p>
     <p v-else-if="!open" class="label">Say what it costs before you begin, if you can.</p>
-    <form v-if="open" v-begins class="asks" aria-label="Name a price" @submit.prevent="send" @keydown.esc="open = false">
+    <form v-if="open" v-begins="'price'" class="asks" aria-label="Name a price" @submit.prevent="send" @keydown.esc="open = false">
       <DecimalField
         id="pass-net"
         ref="netField"
@@ -48,7 +48,7 @@ defineExpose({ close: () => (open.value = false) })
       <NButton type="primary" attr-type="submit" :disabled="busy">Send the price</NButton>
       <NButton @click="open = false">Not now</NButton>
     </form>
-    <NButton v-else-if="may && price?.state !== 'taken'" @click="open = true">{{ price ? 'Another price' : 'Name a price' }}</NButton>
+    <NButton v-else-if="may && price?.state !== 'taken'" data-opens="price" @click="open = true">{{ price ? 'Another price' : 'Name a price' }}</NButton>
   </section>
 </template>
 

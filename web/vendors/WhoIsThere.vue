@@ -21,7 +21,7 @@ defineExpose({ close: () => (saying.value = false) })
 </script>
 
 <template>
-  <form v-if="saying" v-begins class="asks" aria-label="Who is there" @submit.prevent="say" @keydown.esc="saying = false">
+  <form v-if="saying" v-begins="'who'" class="asks" aria-label="Who is there" @submit.prevent="say" @keydown.esc="saying = false">
     <TextEntry id="there-name" v-model="said.name" label="Who is there" autocomplete="name" :max="80" required :problem="problem?.at('name')" />
     <TextEntry id="there-phone" v-model="said.phone" label="Mobile number" kind="tel" autocomplete="tel" :max="40" :problem="problem?.at('phone')" />
     <p v-if="problem?.apart" class="problem" role="alert">{{ problem.apart }}</p>
@@ -35,7 +35,7 @@ defineExpose({ close: () => (saying.value = false) })
       <template v-else>the number of your firm</template>.
     </template>
     <template v-else>If you are not heard of, the desk calls your firm.</template>
-    <NButton @click="begin">{{ there ? 'Somebody else is there' : 'Say who is there' }}</NButton>
+    <NButton data-opens="who" @click="begin">{{ there ? 'Somebody else is there' : 'Say who is there' }}</NButton>
   </p>
 </template>
 
