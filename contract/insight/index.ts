@@ -2,6 +2,7 @@ import type { RegisterName } from '#core/registers'
 import Joi from 'joi'
 import { endpoint, field } from '#contract/kit'
 import type { GaugeTarget, Instant } from '#contract/kit'
+import type { TimelineEntry } from '#contract/requests'
 import { STATIONS } from '#core/orders'
 import type { OrderState, OwnMark, Station } from '#core/orders'
 
@@ -32,7 +33,7 @@ export interface StationNews {
   /** The three that pass their target next; where the work is finished, the three that wait longest. */
   next: (StationLine & { target: GaugeTarget; waitsFor: string })[]
   /** What others changed since then of what stands here now, each record with what happened to it last. */
-  changed: (StationLine & { at: Instant; who: string; kind: string; times: number })[]
+  changed: (StationLine & Pick<TimelineEntry, 'at' | 'who' | 'kind' | 'details'> & { times: number })[]
 }
 
 export const readStation = endpoint<{ station: Station; since: Instant }, StationNews>({

@@ -80,7 +80,7 @@ async function nextRequests(db: Reader, { who, now }: Asking, here: typeof atTri
   })
 }
 
-const EVENT = { at: events.at, who: events.actorName, kind: events.kind }
+const EVENT = { at: events.at, who: events.actorName, kind: events.kind, details: events.details }
 /** Others’ acts only; what the clock tells of by itself belongs to nobody and is news as well. */
 const byOthers = ({ who, since }: Asking) => and(gt(events.at, since), or(isNull(events.actorId), ne(events.actorId, who.accountId ?? 0)))
 

@@ -1,6 +1,6 @@
 import { editAccount, findPeople, readAccounts, readDemoPeople, readNotices, readVocabulary, signIn } from '#contract/people'
 import { dispatchOrder } from '#contract/dispatch'
-import { findParts, listJobs, readOutcomeLists } from '#contract/field'
+import { findParts, listJobs, readOutcomeLists, stopClock, switchStint } from '#contract/field'
 import { readFigures, readFlow, readStation } from '#contract/insight'
 import { listPayables, listStatements, readStatement } from '#contract/ledger'
 import { listRecordLines, search } from '#contract/lists'
@@ -90,6 +90,12 @@ describe('a station with nothing open', () => {
       kind: 'order.submit',
       times: expect.any(Number),
     })
+    // With what it was about: a clock is set to something.
+    const job = await orderAt(cast, 'dispatched')
+    await cast.technician.must(switchStint, { visitId: job.visitId, kind: 'travel' })
+    const field = await cast.coordinator.must(readStation, { station: 'field', since })
+    expect(field.changed.find((one) => one.id === job.id)).toMatchObject({ kind: 'field.stint', details: { stint: 'travel' } })
+    await cast.technician.must(stopClock, { visitId: job.visitId })
   })
 
   test('who may not read the Desk is told nothing; a station that there is not is refused', async () => {

@@ -2,11 +2,11 @@
 import { computed, onUnmounted, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { readStation } from '#contract/insight'
-import { eventRule } from '#core/events'
 import { STATION_NAMES } from '#core/orders'
 import type { Station } from '#core/orders'
 import { FieldNow } from '#web/field'
 import { ProblemNote, shortTime, TargetGauge, useRead } from '#web/kit'
+import { eventSays } from '#web/sheets'
 import { lastLooks } from './lastLook'
 
 /** A station with nothing open: what passes its target next and who it waits for, and what others changed meanwhile. */
@@ -57,7 +57,7 @@ onUnmounted(() => looks.looked(props.station))
                 ><span class="mono">{{ one.number }}</span> <strong>{{ one.summary }}</strong></span
               >
               <span class="under soft"
-                ><span class="mono">{{ shortTime(one.at) }}</span> {{ one.who }} {{ eventRule(one.kind).says
+                ><span class="mono">{{ shortTime(one.at) }}</span> {{ one.who }} {{ eventSays(one)
                 }}<template v-if="one.times > 1">, {{ one.times - 1 }} more before</template></span
               >
             </RouterLink>

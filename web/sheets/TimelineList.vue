@@ -5,6 +5,7 @@ import { formatMinor } from '#core/kit'
 import { ORDER_STATE_NAMES } from '#core/orders'
 import { REQUEST_STATE_NAMES } from '#core/requests'
 import { longTime, shortTime } from '#web/kit'
+import { eventSays } from './eventSays'
 import { ORDER_FIELD_NAMES } from './fieldNames'
 
 /** Who, when, from, to, why: all of it, newest first. */
@@ -17,13 +18,13 @@ const STATES: Record<string, string> = { ...ORDER_STATE_NAMES, ...REQUEST_STATE_
 const FIELDS: Record<string, string> = { ...ORDER_FIELD_NAMES, payerId: 'Payer', priority: 'Priority' }
 const nameOf = (field: string) => (props.names?.[field] ?? FIELDS[field] ?? field).replace(/^\p{Lu}/u, (letter) => letter.toLowerCase())
 
-function detail(entry: TimelineEntry): string {
-  const { fields, ...facts } = entry.details ?? {}
-  const about = eventRule(entry.kind).about?.(facts, { time: shortTime, money: formatMinor })
-  if (about) return about
-  return Object.entries(fields ?? {})
+/** What they did; where nothing more is said of it, which fields, from what to what. */
+function sentence(entry: TimelineEntry): string {
+  const changed = Object.entries(entry.details?.fields ?? {})
     .map(([field, change]) => `${nameOf(field)}${shown(field, change)}`)
     .join(', ')
+  const said = eventSays(entry)
+  return said === eventRule(entry.kind).says && changed ? `${said} ${changed}` : said
 }
 
 /** Values people can read are shown; ids of other records are not. */
@@ -41,7 +42,7 @@ function shown(field: string, { from, to }: { from: unknown; to: unknown }): str
       <time class="mono" :datetime="entry.at" :title="longTime(entry.at)">{{ shortTime(entry.at) }}</time>
       <div>
         <p>
-          <strong>{{ entry.who }}</strong> {{ eventRule(entry.kind).says }} {{ detail(entry) }}
+          <strong>{{ entry.who }}</strong> {{ sentence(entry) }}
           <span v-if="entry.to && entry.from !== entry.to" class="soft"
             >({{ entry.from ? `${STATES[entry.from] ?? entry.from} → ` : '' }}{{ STATES[entry.to] ?? entry.to }})</span
           >
