@@ -1,5 +1,6 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
+import type { Component } from 'vue'
 import { CallProblem } from '#web/kit'
 import { choose } from '../../tests/kit/choose'
 import { answering } from '../../tests/kit/fetch'
@@ -151,13 +152,13 @@ test('a link that has ended asks for another, and says where it went, or why not
 
 const asked = { busy: false, problem: null }
 const coming = { answer: null, plannedStart: '2026-11-24T09:00:00Z', plannedEnd: '2026-11-24T10:00:00Z', proposed: null }
-test.each([
+test.each<[Component, object, string, string]>([
   [PriceCard, { ...asked, price: null, may: true, currency: 'EUR' }, 'Name a price', 'pass-net'],
   [BroughtParts, { ...asked, brought: [{ id: 4, name: 'Gasket', quantity: '2.000', unit: 'pc' }], over: false }, 'Add a part', 'brought-name'],
   [AnswerCard, { ...asked, job: coming }, 'Another time', 'propose-start'],
   [AnswerCard, { ...asked, job: coming }, 'We do not come', 'decline-why'],
 ])('a form that opens has the keyboard, and by Escape what opened it has it again: %#', async (card, props, words, field) => {
-  const wrapper = mount(card as typeof PriceCard, { props: props as never, attachTo: document.body })
+  const wrapper = mount(card, { props, attachTo: document.body })
   await press(wrapper, words)
   await flushPromises()
   expect(document.activeElement!.id).toBe(field)
