@@ -15,7 +15,8 @@ const start = ref(toLocalField(new Date(props.job.proposed?.start ?? props.job.p
 const minutes = ref<number | null>(minutesOf(props.job.proposed ?? planned.value))
 const note = ref('')
 const why = ref('')
-const at = (field: string) => props.problem?.reasons.find((reason) => reason.field === field)?.sentence ?? null
+/** What no field of the form in hand says. */
+const refused = computed(() => props.problem && (doing.value ? props.problem.apart : (props.problem.reasons[0]?.sentence ?? props.problem.message)))
 const time = computed(() => {
   const from = fromLocalField(start.value)
   return Number.isNaN(from.getTime()) || !minutes.value
@@ -33,11 +34,11 @@ const propose = () => time.value && emit('propose', { ...time.value, note: note.
       You proposed <strong>{{ spanTime(job.proposed.start, job.proposed.end) }}</strong>. The desk will answer by mail; until then the time above stands.
     </p>
     <p v-else-if="job.answer === 'accepted'" class="label" role="status">You have accepted. The desk knows.</p>
-    <p v-if="problem && !doing" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+    <p v-if="refused" class="problem" role="alert">{{ refused }}</p>
     <form v-if="doing === 'propose'" v-begins="'propose'" aria-label="Propose another time" @submit.prevent="propose" @keydown.esc="doing = null">
-      <MomentEntry id="propose-start" v-model="start" label="When you could come" :problem="at('start')" required />
-      <NumberEntry id="propose-minutes" v-model="minutes" label="Minutes" :least="15" :most="1440" :step="15" :problem="at('end')" />
-      <TextEntry id="propose-note" v-model="note" label="A line for the desk, if you like" :max="300" />
+      <MomentEntry id="propose-start" v-model="start" label="When you could come" :problem="problem?.at('start')" required />
+      <NumberEntry id="propose-minutes" v-model="minutes" label="Minutes" :least="15" :most="1440" :step="15" :problem="problem?.at('end')" />
+      <TextEntry id="propose-note" v-model="note" label="A line for the desk, if you like" :max="300" :problem="problem?.at('note')" />
       <div class="acts">
         <NButton type="primary" attr-type="submit" :disabled="busy || !time">Propose it</NButton>
         <NButton @click="doing = null">Back</NButton>
@@ -50,7 +51,7 @@ const propose = () => time.value && emit('propose', { ...time.value, note: note.
       @keydown.esc="doing = null"
       @submit.prevent="why.trim() && emit('decline', why.trim())"
     >
-      <TextEntry id="decline-why" v-model="why" label="Why you do not come" :max="300" :problem="at('note')" required />
+      <TextEntry id="decline-why" v-model="why" label="Why you do not come" :max="300" :problem="problem?.at('note')" required />
       <p class="label">The desk sends somebody else, and this link ends.</p>
       <div class="acts">
         <NButton type="primary" attr-type="submit" :disabled="busy || !why.trim()">Decline the job</NButton>

@@ -42,9 +42,18 @@ defineExpose({ close: () => (open.value = false) })
         :problem="problem?.at('netMinor')"
         @save="net = $event as number"
       />
-      <DecimalField id="pass-tax" ref="taxField" label="Tax in %" kind="percent" required :value="tax" @save="tax = $event as number" />
-      <TextEntry id="pass-price-note" v-model="note" label="What it covers" long :max="1000" />
-      <p v-if="problem && !problem.at('netMinor')" class="problem" role="alert">{{ problem.reasons[0]?.sentence ?? problem.message }}</p>
+      <DecimalField
+        id="pass-tax"
+        ref="taxField"
+        label="Tax in %"
+        kind="percent"
+        required
+        :value="tax"
+        :problem="problem?.at('taxBp')"
+        @save="tax = $event as number"
+      />
+      <TextEntry id="pass-price-note" v-model="note" label="What it covers" long :max="1000" :problem="problem?.at('note')" />
+      <p v-if="problem?.apart" class="problem" role="alert">{{ problem.apart }}</p>
       <NButton type="primary" attr-type="submit" :disabled="busy">Send the price</NButton>
       <NButton @click="open = false">Not now</NButton>
     </form>

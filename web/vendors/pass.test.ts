@@ -177,6 +177,21 @@ test.each<[Component, object, string, string]>([
   wrapper.unmount()
 })
 
+test('what speaks against an answer is said while its form is open: at its field, or above where it is of none', async () => {
+  for (const [words, field] of [
+    ['Another time', 'propose-start'],
+    ['We do not come', 'decline-why'],
+  ] as const) {
+    const card = mount(AnswerCard, { props: { ...asked, job: coming as never } })
+    await press(card, words)
+    await card.setProps({ problem: problem('You have begun already.') })
+    expect(card.findAll('[role="alert"]').map((one) => one.text())).toEqual(['You have begun already.'])
+    await card.setProps({ problem: problem('It is over by then.', field === 'decline-why' ? 'note' : 'start') })
+    expect(card.find(`#${field}-says`).text()).toBe('It is over by then.')
+    expect(card.find('section > .problem').exists()).toBe(false)
+  }
+})
+
 describe('who is there', () => {
   test('a name and a number go to the desk; refused, they stay where they were typed; taken, the keyboard is on the button again', async () => {
     const wrapper = mount(WhoIsThere, { props: { there: null, busy: false, problem: null }, attachTo: document.body })
