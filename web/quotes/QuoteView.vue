@@ -117,9 +117,7 @@ async function send(): Promise<void> {
           </p>
           <p v-else-if="it.state === 'declined'" class="standing" role="status">You told us that you name no price.</p>
           <p v-if="it.over" class="label">{{ it.over }}</p>
-          <p v-if="problem && !problem.reasons.some((reason) => reason.field)" class="problem" role="alert">
-            {{ problem.reasons[0]?.sentence ?? problem.message }}
-          </p>
+          <p v-if="problem?.apart" class="problem" role="alert">{{ problem.apart }}</p>
           <form v-if="asks" @submit.prevent="send">
             <template v-if="mode !== 'none'">
               <DecimalField

@@ -93,9 +93,7 @@ const span = ({ from, until }: MyLeaveAsk) => (from === until ? dayOf(from) : `$
             <MomentEntry id="ask-from" v-model="form.from" day label="From" :problem="missing || at('from')" required />
             <MomentEntry id="ask-until" v-model="form.until" day label="Through" :problem="at('until')" hint="The same day where nothing is said." />
             <TextEntry id="ask-reason" v-model="form.reason" label="What for, if you like" :max="120" :problem="at('reason')" />
-            <p v-if="problem && !problem.reasons.some((reason) => reason.field)" class="problem" role="alert">
-              {{ problem.reasons[0]?.sentence ?? problem.message }}
-            </p>
+            <p v-if="problem?.apart" class="problem" role="alert">{{ problem.apart }}</p>
             <NButton type="primary" attr-type="submit" :disabled="busy">Ask the desk</NButton>
           </form>
         </section>
